@@ -1,0 +1,162 @@
+"""{name: bytes} → Exercise. Whoever reads the disk or a zip hands the bytes in.
+
+Everything that is wrong is told at once, each with file, line, what was met and what would be
+right.
+"""
+
+from __future__ import annotations
+
+import difflib
+import re
+import tomllib
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any, Final, get_args
+
+from pydantic import BaseModel, ValidationError
+
+from ..words import UsageError
+from .locate import Lines, Path
+from .model import Exercise, Settings
+
+SETTINGS: Final = "exercise.toml"
+REFERENCE: Final = "reference.py"
+STARTER: Final = "starter.py"
+BRIEF: Final = "brief.md"
+FILES: Final = (SETTINGS, BRIEF, STARTER, REFERENCE)
+
+
+@dataclass(frozen=True, slots=True, order=True)
+class Fault:
+    """One thing that is wrong with an exercise."""
+
+    file: str
+    line: int
+    message: str
+
+    def __str__(self) -> str:
+        return f"{self.file}, line {self.line}: {self.message}" if self.line else f"{self.file}: {self.message}"
+
+
+class ExerciseError(UsageError):
+    """An exercise that cannot be used, with every fault."""
+
+    def __init__(self, faults: list[Fault]) -> None:
+        super().__init__("\n".join(str(fault) for fault in faults))
+        self.faults = faults
+
+
+def load(files: Mapping[str, bytes]) -> Exercise:
+    """Reads an exercise from its files.
+
+    Raises `ExerciseError` with all faults of `exercise.toml`, of missing files and of encodings.
+    """
+    faults: list[Fault] = []
+    texts = {name: _text(name, files, faults) for name in FILES}
+    settings = _settings(texts[SETTINGS], faults) if SETTINGS in files else None
+    if faults or settings is None:
+        raise ExerciseError(sorted(faults))
+    return Exercise(
+        settings=settings,
+        brief=texts[BRIEF],
+        starter=texts[STARTER],
+        reference=texts[REFERENCE],
+        toml=texts[SETTINGS],
+    )
+
+
+def _text(name: str, files: Mapping[str, bytes], faults: list[Fault]) -> str:
+    if name not in files:
+        if name in (SETTINGS, REFERENCE):
+            why = "says what the exercise is" if name == SETTINGS else "is the solution that must earn every mark"
+            faults.append(Fault(name, 0, f"this file is missing; it {why}."))
+        return ""
+    try:
+        return files[name].decode("utf-8-sig").replace("\r\n", "\n")
+    except UnicodeDecodeError as error:
+        line = files[name].count(b"\n", 0, error.start) + 1
+        faults.append(Fault(name, line, "is not saved as UTF-8; save it again with that encoding."))
+        return ""
+
+
+def _settings(text: str, faults: list[Fault]) -> Settings | None:
+    try:
+        data = tomllib.loads(text)
+    except tomllib.TOMLDecodeError as error:
+        place = re.search(r"\(at (?:line (\d+), column \d+|end of document)\)", str(error))
+        line = int(place.group(1)) if place and place.group(1) else text.count("\n") + 1
+        words = re.sub(r" \(at .*", "", str(error))
+        faults.append(Fault(SETTINGS, line, f"is not TOML here: {words}."))
+        return None
+    try:
+        return Settings.model_validate(data)
+    except ValidationError as error:
+        lines = Lines(text)
+        for found in error.errors():
+            path = tuple(part for part in found["loc"] if not str(part).startswith("function-"))
+            faults.append(Fault(SETTINGS, lines.of(_in_file(path, data)), _words(found, path)))
+        return None
+
+
+def _in_file(path: Path, data: Any) -> Path:
+    """The part of a path that the file itself has: types of unions are not in it."""
+    kept: list[str | int] = []
+    for part in path:
+        if isinstance(data, dict) and isinstance(part, str):
+            kept.append(part)
+            data = data.get(part)
+        elif isinstance(data, list) and isinstance(part, int) and part < len(data):
+            kept.append(part)
+            data = data[part]
+    return tuple(kept)
+
+
+def _words(found: Any, path: Path) -> str:
+    key = next((str(part) for part in reversed(path) if isinstance(part, str)), "")
+    met = found.get("input")
+    match found["type"]:
+        case "extra_forbidden":
+            known = _known_keys(path[:-1])
+            near = difflib.get_close_matches(key, known, 1)
+            right = f"did you mean `{near[0]}`?" if near else f"known are: {', '.join(known)}."
+            return f"`{key}` is not a key here; {right}"
+        case "missing":
+            return f"`{key}` is missing here."
+        case "value_error":
+            return f"{_table(path)}{found['msg'].removeprefix('Value error, ')}."
+        case "literal_error":
+            return f"`{key}` is {met!r}; it must be {found['ctx']['expected']}."
+        case kind:
+            wanted = found["msg"][0].lower() + found["msg"][1:]
+            shown = repr(met) if kind != "too_short" else "too short"
+            return f"`{key}` is {shown[:80]}; {wanted.replace('input', 'it')}."
+
+
+def _table(path: Path) -> str:
+    name = next((str(part) for part in reversed(path) if isinstance(part, str)), "")
+    return f"`{name}` " if name else ""
+
+
+def _known_keys(path: Path) -> list[str]:
+    """The keys that are possible in the table at a path."""
+    model: Any = Settings
+    for part in path:
+        if not isinstance(part, str) or not (isinstance(model, type) and issubclass(model, BaseModel)):
+            continue
+        field = next((f for name, f in model.model_fields.items() if part in (name, f.alias)), None)
+        if field is None:
+            break
+        model = _inner_model(field.annotation)
+    if not (isinstance(model, type) and issubclass(model, BaseModel)):
+        return []
+    return [field.alias or name for name, field in model.model_fields.items()]
+
+
+def _inner_model(annotation: Any) -> Any:
+    if isinstance(annotation, type) and issubclass(annotation, BaseModel):
+        return annotation
+    for inner in get_args(annotation):
+        found = _inner_model(inner)
+        if found is not None:
+            return found
+    return None

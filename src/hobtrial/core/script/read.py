@@ -1,0 +1,128 @@
+"""Text → Script: Python's own complaints first, then the allow-list, then what can be read off."""
+
+from __future__ import annotations
+
+import ast
+import hashlib
+from dataclasses import dataclass
+from typing import Final, TypeGuard
+
+from ..words import Problem
+from .subset import check
+from .syntax_help import explain_syntax
+
+LONGEST_SOURCE: Final = 64 * 1024
+"""Bytes of a script. A long game by a beginner has 10 KB."""
+
+
+@dataclass(frozen=True, eq=False)
+class Script:
+    """A script that was read and accepted. The tree is never changed after this."""
+
+    text: str
+    tree: ast.Module
+    globals: frozenset[str]
+    """Names bound at top level or declared `global` in a function."""
+
+    @property
+    def lines(self) -> list[str]:
+        """The lines of the text; line n is at n - 1."""
+        return self.text.split("\n")
+
+
+@dataclass(frozen=True)
+class Unreadable:
+    """A text that is not a script, with every reason."""
+
+    text: str
+    problems: tuple[Problem, ...]
+
+
+Reading = Script | Unreadable
+
+
+def read(source: str | bytes, taken: frozenset[str] = frozenset()) -> Reading:
+    """Reads a script.
+
+    `taken` are the names of the scene (pieces, kinds, spawners): nothing else may have them.
+    """
+    text = decode(source)
+    if isinstance(text, Unreadable):
+        return text
+    if not text.strip():
+        return _refused(text, Problem(1, 1, "empty", "This file is empty, so there is nothing to run.", "Write the rules of the game in it."))
+    try:
+        compile(text, "<script>", "exec", dont_inherit=True)
+        tree = ast.parse(text)
+    except SyntaxError as error:
+        return _refused(text, explain_syntax(text, error))
+    except (ValueError, MemoryError, RecursionError, OverflowError):
+        return _refused(text, Problem(1, 1, "too-deep", "This script is nested too deep to be read.", "Split it into functions."))
+    problems = check(tree, taken)
+    if problems:
+        return Unreadable(text, tuple(problems))
+    return Script(text, tree, _global_names(tree))
+
+
+def decode(source: str | bytes) -> str | Unreadable:
+    """The text of a file: UTF-8, a byte order mark dropped, line ends made one kind."""
+    if isinstance(source, str):
+        source = source.encode("utf-8", "surrogatepass")
+    if len(source) > LONGEST_SOURCE:
+        return _refused("", Problem(1, 1, "too-long", f"This file has {len(source):,} bytes. A script has at most {LONGEST_SOURCE:,}.", "Hand in the script alone."))
+    if b"\x00" in source:
+        return _refused("", Problem(1, 1, "not-text", "This file is not a text: it has zero bytes in it.", "Save the script as plain text in UTF-8."))
+    try:
+        text = source.decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        line = source.count(b"\n", 0, error.start) + 1
+        column = error.start - source.rfind(b"\n", 0, error.start)
+        return _refused(
+            source.decode("utf-8", "replace"),
+            Problem(line, column, "not-utf-8", "This file is not saved as UTF-8; a letter here cannot be read.", "Save it again with the encoding UTF-8."),
+        )
+    return text.replace("\r\n", "\n").replace("\r", "\n")
+
+
+def _refused(text: str, problem: Problem) -> Unreadable:
+    return Unreadable(text, (problem,))
+
+
+def bound_names(node: ast.AST) -> set[str]:
+    """The names that a body binds in its own scope: assignments, loops, functions, parameters."""
+    names: set[str] = set()
+    body = node.body if isinstance(node, (ast.Module, ast.FunctionDef)) else []
+    if isinstance(node, ast.FunctionDef):
+        names |= {arg.arg for arg in (*node.args.args, *node.args.kwonlyargs)}
+    stack: list[ast.AST] = list(body)
+    while stack:
+        inner = stack.pop()
+        if isinstance(inner, ast.FunctionDef):
+            names.add(inner.name)
+            continue
+        if isinstance(inner, ast.Name) and isinstance(inner.ctx, ast.Store):
+            names.add(inner.id)
+        stack.extend(ast.iter_child_nodes(inner))
+    return names
+
+
+def declared_global(node: ast.FunctionDef) -> set[str]:
+    """The names that a function declares `global`."""
+    return {name for inner in ast.walk(node) if isinstance(inner, ast.Global) for name in inner.names}
+
+
+def functions(tree: ast.Module) -> list[ast.FunctionDef]:
+    """The functions of a script, in file order."""
+    return [node for node in ast.walk(tree) if isinstance(node, ast.FunctionDef)]
+
+
+def is_handler(node: ast.AST) -> TypeGuard[ast.FunctionDef]:
+    """Whether a node is a function with `@on(…)`."""
+    return isinstance(node, ast.FunctionDef) and bool(node.decorator_list)
+
+
+def _global_names(tree: ast.Module) -> frozenset[str]:
+    names = bound_names(tree)
+    for function in functions(tree):
+        names |= declared_global(function)
+    return frozenset(names)

@@ -1,0 +1,224 @@
+"""Records a trial while it runs, then freezes it. One mutable recorder, one frozen `Trace`.
+
+`Sampler` keeps what checks ask about and is there in every trial. `Recorder` adds every change,
+test, event and movement, and gives the woven code its recording probes.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from typing import Any, Final
+
+from ..scene import Body
+from ..script import Test, Woven
+from ..words import UNSET, Named, Timeline
+from .handles import HANDLES
+from .trace import Answered, Came, Change, Shown
+
+RECORDS_A_FRAME: Final = 200
+"""Changes and tests that one frame may record before its loops go on uncounted."""
+RECORDS_A_TRIAL: Final = 100_000
+"""Changes and tests of one trial: about 20 MB; far more than a person can read."""
+_DEEPEST: Final = 50
+_PLAIN: Final = frozenset({int, float, str, bool, type(None)})
+
+
+def keep(value: Any, depth: int = 0) -> Any:
+    """A copy of a script's value that nothing can change any more."""
+    kind = type(value)
+    if kind in _PLAIN or value is UNSET:
+        return value
+    if kind in (list, tuple):
+        if depth >= _DEEPEST or len(value) > 1000:
+            return Named("a large collection")
+        return kind(keep(item, depth + 1) for item in value)
+    if kind is dict:
+        if depth >= _DEEPEST or len(value) > 1000:
+            return Named("a large collection")
+        return {keep(key, depth + 1): keep(item, depth + 1) for key, item in value.items()}
+    if kind is set:
+        return Named("{" + ", ".join(sorted(repr(keep(item, depth + 1)) for item in value)) + "}")
+    if isinstance(value, HANDLES):
+        return Named(repr(value))
+    return Named(f"function {value.__name__}" if hasattr(value, "__name__") else kind.__name__)
+
+
+class Sampler:
+    """Samples at the end of each frame; keeps an entry only where a value changed."""
+
+    def __init__(self, getters: Sequence[tuple[Timeline, Callable[[], Any]]]) -> None:
+        self._getters = getters
+
+    def sample(self, frame: int) -> None:
+        """Notes what everything is at the end of a frame."""
+        for timeline, get in self._getters:
+            value = get()
+            if timeline.values:
+                last = timeline.values[-1]
+                if last is value or (type(last) is type(value) and last == value):
+                    continue
+            timeline.frames.append(frame)
+            timeline.values.append(value)
+
+
+class Recorder:
+    """Everything that happens in one trial. `frame`, `handler` and `cause` are kept by the run."""
+
+    def __init__(self, woven: Woven) -> None:
+        self.frame = -1
+        self.handler: str | None = None
+        self.cause = -1
+        self.changes: list[Change] = []
+        self.tests: list[Answered] = []
+        self.events: list[Came] = []
+        self.board: list[Shown] = []
+        self.keys: list[tuple[int, str, bool]] = []
+        self.overlaps: list[tuple[str, int, int]] = []
+        self.pieces: dict[str, dict[str, list[tuple[int, Any]]]] = {}
+        self.lines: dict[int, list[tuple[int, int, int]]] = {}
+        self.thinned: list[str] = []
+        self.counters = [0] * len(woven.lines)
+        self.recording = [True]
+        self._woven = woven
+        self._values: dict[tuple[str, str], Any] = {}
+        self._parts: list[tuple[int, int, Any]] = []
+        self._frame_start = 0
+
+    def hidden(self) -> dict[str, Any]:
+        """The hidden names of the woven code that record."""
+        return {
+            "__n": self.counters,
+            "__r": self.recording,
+            "__set": self.global_set,
+            "__loc": self.local_set,
+            "__kept": self.global_kept,
+            "__kept_loc": self.local_kept,
+            "__v": self.part,
+            "__t": self.answer,
+        }
+
+    # ---- probes
+
+    def global_set(self, line: int, name: str, value: Any) -> None:
+        """A global has a new value."""
+        self.change(line, "script", name, value)
+
+    def local_set(self, line: int, scope: str, name: str, value: Any) -> None:
+        """A local of a function has a new value."""
+        self.change(line, scope, name, value)
+
+    def global_kept(self, line: int, scope: str | None, name: str, value: Any) -> Any:
+        """`name := value` at a global; gives the value on."""
+        self.change(line, "script", name, value)
+        return value
+
+    def local_kept(self, line: int, scope: str, name: str, value: Any) -> Any:
+        """`name := value` at a local; gives the value on."""
+        self.change(line, scope, name, value)
+        return value
+
+    def change(self, line: int, scope: str, name: str, value: Any) -> None:
+        """Notes that a value was stored, with the value before."""
+        new = value if type(value) in _PLAIN else keep(value)
+        key = (scope, name)
+        old = self._values.get(key, UNSET)
+        self._values[key] = new
+        if self._room():
+            self.changes.append(Change(self.frame, line, self.handler, scope, name, old, new, self.cause))
+
+    def part(self, test: int, part: int, value: Any) -> Any:
+        """A part of a test was evaluated; gives the value on."""
+        self._parts.append((test, part, value))
+        return value
+
+    def answer(self, number: int, answer: Any) -> Any:
+        """A test was answered; gives the answer on."""
+        parts: list[tuple[str, Any]] = []
+        test: Test = self._woven.tests[number]
+        last = len(test.parts)
+        stack = self._parts
+        while stack and stack[-1][0] == number and stack[-1][1] < last:
+            _, last, value = stack.pop()
+            parts.append((test.parts[last], value if type(value) in _PLAIN else keep(value)))
+        if self._room():
+            parts.reverse()
+            self.tests.append(Answered(self.frame, test.line, test.text, tuple(parts), bool(answer), self.handler, self.cause))
+        return answer
+
+    def _room(self) -> bool:
+        """Whether this frame may record one more; switches its loops to counting when not."""
+        made = len(self.changes) + len(self.tests)
+        if made - self._frame_start < RECORDS_A_FRAME and made < RECORDS_A_TRIAL:
+            return True
+        if self.recording[0]:
+            self.recording[0] = False
+            where = "the reading of the file" if self.frame < 0 else f"frame {self.frame}"
+            self.thinned.append(f"{where}: after {RECORDS_A_FRAME} records the rest was left out")
+        return False
+
+    # ---- the run
+
+    def came(self, event: str, handlers: tuple[str, ...], lines: tuple[int, ...]) -> None:
+        """An event came; its number becomes the cause of what follows."""
+        self.cause = len(self.events)
+        self.events.append(Came(self.frame, event, handlers, lines))
+
+    def begin(self, frame: int) -> None:
+        """A frame begins."""
+        self.frame = frame
+        self._frame_start = len(self.changes) + len(self.tests)
+        if not self.recording[0] and self._frame_start < RECORDS_A_TRIAL:
+            self.recording[0] = True
+
+    def end(self, bodies: Sequence[Body], *, ran: bool) -> None:
+        """A frame ends: folds the line counters if any handler ran, and notes what moved."""
+        frame = self.frame
+        if ran:
+            self._fold(frame)
+        for body in bodies:
+            if body.stamp < frame:
+                continue
+            track = self.pieces.get(body.name)
+            if track is None:
+                track = self.pieces[body.name] = {}
+            x = track.get("x")
+            if x is None:
+                _note_all(track, body, frame)
+                continue
+            if x[-1][1] != body.x:
+                x.append((frame, body.x))
+            y = track["y"]
+            if y[-1][1] != body.y:
+                y.append((frame, body.y))
+            if body.stamp > frame:  # a script touched it
+                _note_all(track, body, frame)
+
+    def _fold(self, frame: int) -> None:
+        counters, lines, spans = self.counters, self._woven.lines, self.lines
+        for number, count in enumerate(counters):
+            if not count:
+                continue
+            counters[number] = 0
+            runs = spans.setdefault(lines[number], [])
+            if runs and runs[-1][1] >= frame - 1:
+                first, _, before = runs[-1]
+                runs[-1] = (first, frame, before + count)
+            else:
+                runs.append((frame, frame, count))
+
+
+def _note_all(track: dict[str, list[tuple[int, Any]]], body: Body, frame: int) -> None:
+    values = {
+        "x": body.x,
+        "y": body.y,
+        "facing": body.facing,
+        "look": body.look,
+        "visible": body.visible,
+        "opacity": body.opacity,
+        "size": body.size,
+        "removed": body.removed,
+    }
+    for name, value in values.items():
+        history = track.setdefault(name, [])
+        if not history or history[-1][1] != value:
+            history.append((frame, value))

@@ -1,0 +1,109 @@
+"""The frozen result of a trial: what was sampled, and in a full trace every record of the run."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any
+
+from ..words import Outcome, Stop, Timeline
+from .observe import Observable
+
+
+@dataclass(frozen=True, slots=True)
+class StoryLine:
+    """A line that the player was told; `who` is a piece, or "" for the game itself."""
+
+    frame: int
+    line: int
+    text: str
+    who: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """A value that was stored. `cause` is the number of the event in `Trace.events`, -1 for reading.
+
+    `scope` is "script" for globals and what belongs to pieces and `game`, else the function.
+    """
+
+    frame: int
+    line: int
+    handler: str | None
+    scope: str
+    name: str
+    old: Any
+    new: Any
+    cause: int
+
+    @property
+    def differs(self) -> bool:
+        """Whether the value is another one than before."""
+        return self.old is not self.new and (type(self.old) is not type(self.new) or self.old != self.new)
+
+
+@dataclass(frozen=True, slots=True)
+class Answered:
+    """A test that was evaluated: its parts with their values, and its answer."""
+
+    frame: int
+    line: int
+    text: str
+    parts: tuple[tuple[str, Any], ...]
+    answer: bool
+    handler: str | None
+    cause: int
+
+
+@dataclass(frozen=True, slots=True)
+class Came:
+    """An event that came, with the handlers that ran for it, in order."""
+
+    frame: int
+    event: str
+    handlers: tuple[str, ...]
+    lines: tuple[int, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Shown:
+    """A value put on the scoreboard under a label."""
+
+    frame: int
+    label: str
+    value: Any
+    line: int
+
+
+@dataclass(frozen=True, slots=True)
+class Trace:
+    """One trial. Verdict runs fill the first part only."""
+
+    last_frame: int
+    """The last frame that was sampled: the plan's end, or the one before the stop."""
+    planned: int
+    outcome: Outcome
+    stopped: Stop | None
+    samples: dict[Observable, Timeline]
+    story: tuple[StoryLine, ...]
+    final: dict[str, Any]
+    unarranged: tuple[str, ...] = ()
+    """Variables that the scenario arranges and the script does not have."""
+    bound: dict[str, str] = field(default_factory=dict)
+    """For each listed variable, the name under which the script keeps it (`score`, `game.score`)."""
+
+    changes: tuple[Change, ...] = ()
+    tests: tuple[Answered, ...] = ()
+    events: tuple[Came, ...] = ()
+    board: tuple[Shown, ...] = ()
+    keys: tuple[tuple[int, str, bool], ...] = ()
+    """Frame, key, whether it went down."""
+    pieces: dict[str, dict[str, list[tuple[int, Any]]]] = field(default_factory=dict)
+    overlaps: tuple[tuple[str, int, int], ...] = ()
+    """Event text, first and last frame of each overlap that was watched."""
+    lines: dict[int, list[tuple[int, int, int]]] = field(default_factory=dict)
+    """For each line the spans of frames in which it ran: first, last, how often in all."""
+    thinned: tuple[str, ...] = ()
+
+    def value(self, what: Observable, frame: int) -> Any:
+        """A sampled value in a frame."""
+        return self.samples[what].at(frame)

@@ -1,0 +1,207 @@
+"""The vocabulary that every room shares. Imports nothing of ours.
+
+Units everywhere: time in seconds, lengths in squares, angles in degrees, one frame = 1/30 s.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any, Final, Literal
+
+FRAMES_PER_SECOND: Final = 30
+READING: Final = -1
+"""The frame in which the file is read and `start` runs: before frame 0."""
+
+Outcome = Literal["playing", "won", "lost"]
+EventKind = Literal["start", "pressed", "released", "held", "meets", "overlaps", "parts", "frame"]
+PAIR_EVENTS: Final = frozenset({"meets", "overlaps", "parts"})
+KEY_EVENTS: Final = frozenset({"pressed", "released", "held"})
+
+KEYS: Final = frozenset(
+    ["left", "right", "up", "down", "space", "enter", *"abcdefghijklmnopqrstuvwxyz0123456789"]
+)
+
+
+def frame_of(seconds: float) -> int:
+    """The frame that a time in seconds belongs to."""
+    return math.floor(FRAMES_PER_SECOND * seconds + 0.5 + 1e-9)
+
+
+def seconds_of(frame: int) -> float:
+    """The time in seconds at which a frame begins."""
+    return frame / FRAMES_PER_SECOND
+
+
+class HobError(Exception):
+    """Base of everything that this product raises on purpose."""
+
+
+class UsageError(HobError):
+    """What was handed in cannot be used: says what, where and what would be right."""
+
+
+class Unset:
+    """The state of a variable that was never given a value. It is not 0 and not None."""
+
+    _only: Unset | None = None
+
+    def __new__(cls) -> Unset:
+        if cls._only is None:
+            cls._only = super().__new__(cls)
+        return cls._only
+
+    def __repr__(self) -> str:
+        return "unset"
+
+    def __bool__(self) -> bool:
+        return False
+
+
+UNSET: Final = Unset()
+
+
+@dataclass(frozen=True, slots=True, order=True)
+class Problem:
+    """One place in a text that cannot be accepted, in words for the person who wrote it."""
+
+    line: int
+    column: int
+    kind: str
+    message: str
+    instead: str = ""
+
+    def as_json(self) -> dict[str, Any]:
+        """The problem as the report shows it."""
+        return {
+            "line": self.line,
+            "column": self.column,
+            "kind": self.kind,
+            "message": self.message,
+            "instead": self.instead,
+        }
+
+
+@dataclass(frozen=True, slots=True)
+class Event:
+    """Something that can come: its kind and what it is about (key, piece or kind names)."""
+
+    kind: EventKind
+    about: tuple[str, ...] = ()
+
+    def __str__(self) -> str:
+        if not self.about:
+            return self.kind
+        names = self.about if self.kind in PAIR_EVENTS else tuple(f'"{name}"' for name in self.about)
+        return f"{self.kind}({', '.join(names)})"
+
+    def __bool__(self) -> bool:
+        raise GameError(self._question())
+
+    def _question(self) -> str:
+        if self.kind in PAIR_EVENTS:
+            first, second = self.about
+            ask = f"{first}.overlaps({second})"
+        elif self.kind in KEY_EVENTS:
+            ask = f'is_down("{self.about[0]}")'
+        else:
+            ask = "clock()"
+        return f"{self} is an event to wait for, so it is neither true nor false. To ask what is so now, write {ask}."
+
+
+class GameError(Exception):
+    """A call into the game that makes no sense there. A script sees it as an exception."""
+
+
+@dataclass(frozen=True, slots=True)
+class Stop:
+    """Why a trial ended early: an exception that nobody caught, or a limit."""
+
+    frame: int
+    line: int
+    handler: str | None
+    kind: str
+    message: str
+    limit: bool = False
+
+    def as_json(self) -> dict[str, Any]:
+        """The stop as reports and traces show it."""
+        return {
+            "frame": self.frame,
+            "line": self.line,
+            "handler": self.handler,
+            "kind": self.kind,
+            "message": self.message,
+        }
+
+
+@dataclass(frozen=True, slots=True)
+class Named:
+    """A value that is shown by its text: a piece, a kind, a function."""
+
+    text: str
+
+    def __repr__(self) -> str:
+        return self.text
+
+
+def as_json_value(value: Any) -> Any:
+    """A value of a script as JSON: unset, nan, inf, tuples and named things keep their own form."""
+    if value is None or isinstance(value, (bool, str)):
+        return value
+    if isinstance(value, int):
+        return value if abs(value) < 2**53 else {"text": short_text(value)}
+    if isinstance(value, float):
+        return value if math.isfinite(value) else {"text": str(value)}
+    if isinstance(value, Unset):
+        return {"unset": True}
+    if isinstance(value, list):
+        return [as_json_value(item) for item in value]
+    if isinstance(value, dict) and all(isinstance(key, str) for key in value):
+        return {key: as_json_value(item) for key, item in value.items()}
+    return {"text": short_text(value)}
+
+
+LONGEST_SHOWN: Final = 200
+"""Characters of a value that are shown to a person; more than a line helps nobody."""
+
+
+def short_text(value: Any) -> str:
+    """A value as Python writes it, cut after `LONGEST_SHOWN` characters."""
+    try:
+        text = repr(value)
+    except ValueError:  # a whole number with more digits than Python will write
+        text = "a very large number"
+    return text if len(text) <= LONGEST_SHOWN else text[: LONGEST_SHOWN - 1] + "…"
+
+
+@dataclass(slots=True)
+class Timeline:
+    """The values that one thing took: parallel lists, a new entry only where the value changed.
+
+    Written by one recorder, then only read. Frames rise strictly.
+    """
+
+    frames: list[int]
+    values: list[Any]
+
+    def at(self, frame: int) -> Any:
+        """The value in a frame; unset before the first entry."""
+        low, high = 0, len(self.frames)
+        while low < high:
+            middle = (low + high) // 2
+            if self.frames[middle] <= frame:
+                low = middle + 1
+            else:
+                high = middle
+        return self.values[low - 1] if low else UNSET
+
+    def changes(self) -> Iterator[tuple[int, Any]]:
+        """Frame and new value, in order."""
+        return zip(self.frames, self.values, strict=True)
+
+
+def plural(count: int, one: str, many: str | None = None) -> str:
+    """`1 check`, `2 checks`."""
+    return f"{count} {one if count == 1 else many or one + 's'}"
