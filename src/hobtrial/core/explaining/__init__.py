@@ -1,1 +1,8 @@
+"""Verdicts → Findings → Report: why a script lost marks, with evidence from its own runs."""
 
+from .explain import Explanation, explain
+from .finding import Edit, Finding, Fix
+from .parting import Parting, first_parting, parting
+from .report import Report, report
+
+__all__ = ["Edit", "Explanation", "Finding", "Fix", "Parting", "Report", "explain", "first_parting", "parting", "report"]

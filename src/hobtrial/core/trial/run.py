@@ -503,6 +503,7 @@ class Run:
             pieces=recorder.pieces,
             overlaps=tuple(recorder.overlaps),
             lines=recorder.lines,
+            removals={body.name: body.removed_by for body in self.scene.bodies if body.removed_by},
             thinned=tuple(recorder.thinned),
         )
 

@@ -102,6 +102,8 @@ class Trace:
     """Event text, first and last frame of each overlap that was watched."""
     lines: dict[int, list[tuple[int, int, int]]] = field(default_factory=dict)
     """For each line the spans of frames in which it ran: first, last, how often in all."""
+    removals: dict[str, int] = field(default_factory=dict)
+    """For each removed piece the line that removed it."""
     thinned: tuple[str, ...] = ()
 
     def value(self, what: Observable, frame: int) -> Any:

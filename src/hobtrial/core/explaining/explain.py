@@ -1,0 +1,150 @@
+"""Verdicts → Findings: what went wrong, in which line, and why, as far as the evidence goes."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Any, Final
+
+from ..judging import HELD, Played, Prepared, play_all, play_scenario
+from ..script import Script, Unreadable
+from ..trial import Trace
+from .catalogue import NARROWER, QUESTIONS, SUMMARIES, fill, moment, sentence
+from .edits import changed_lines
+from .finding import CheckRef, Finding, Fix
+from .one_change import Budget, Tried, search
+from .why import Cause, why
+
+MOST_ROUNDS: Final = 6
+"""Mistakes explained one on top of the other in one script."""
+
+
+@dataclass(frozen=True, slots=True)
+class Explanation:
+    """The findings of one script, those that explain most marks first."""
+
+    findings: tuple[Finding, ...]
+    cut_short: bool = False
+
+
+def explain_unreadable(prepared: Prepared, reading: Unreadable) -> Explanation:
+    """The one finding of a text that is not a script, with the line that makes it one, if that was found."""
+    first = reading.problems[0]
+    facts = {"kind": first.kind, "line": first.line, "message": first.message, "instead": first.instead, "problems": len(reading.problems)}
+    fix = _readable_line(prepared, reading)
+    lines = tuple(dict.fromkeys(problem.line for problem in reading.problems))
+    return Explanation((Finding("unreadable", "shown", lines, first.kind, (), prepared.out_of, facts, fix),))
+
+
+def _readable_line(prepared: Prepared, reading: Unreadable) -> Fix | None:
+    """The advice of the one problem put in place of its line, where that makes a script of the text."""
+    first, lines = reading.problems[0], reading.text.split("\n")
+    if len(reading.problems) > 1 or not first.instead or first.line > len(lines):
+        return None
+    old = lines[first.line - 1]
+    indent = old[: len(old) - len(old.lstrip())]
+    after = "\n".join([*lines[: first.line - 1], indent + first.instead, *lines[first.line :]])
+    mended = prepared.read(after)
+    if not isinstance(mended, Script):
+        return None
+    held = [verdict for run in play_all(prepared, prepared.weave(mended)) for verdict in run.verdicts if verdict.verdict == HELD]
+    return Fix(changed_lines(reading.text, after), len(held), 0)
+
+
+def explain(prepared: Prepared, script: Script, played: list[Played]) -> Explanation:
+    """Explains every check that does not hold, one mistake on top of the other.
+
+    `played` are all scenarios for verdicts only; those with a check that does not hold are played
+    again with the whole trace.
+    """
+    findings: list[Finding] = []
+    budget = Budget()
+    base, now = script, played
+    for _ in range(MOST_ROUNDS):
+        if not any(run.broken for run in now):
+            break
+        traces = _traces(prepared, base, now)
+        shown = search(prepared, base, now, traces, budget)
+        if not shown:
+            break
+        best, rivals = shown[0], _rivals(shown)
+        findings.extend(_finding(prepared, base, tried, "likely" if rivals else "shown") for tried in (best, *rivals))
+        reading = prepared.read(best.text)
+        assert isinstance(reading, Script)
+        base, now = reading, list(best.played)
+    findings.extend(_unsettled(prepared, base, now))
+    ordered = sorted(findings, key=lambda finding: (-finding.marks_lost, finding.lines or (10**6,)))
+    return Explanation(tuple(ordered), budget.spent)
+
+
+def _traces(prepared: Prepared, script: Script, played: Iterable[Played]) -> dict[int, Trace]:
+    woven = prepared.weave(script)
+    return {run.number: play_scenario(prepared, woven, run.number, record=True).trace for run in played if run.broken}
+
+
+def _rivals(shown: list[Tried]) -> list[Tried]:
+    """Edits of other slips that mend the same checks as the best; the narrower slip stands alone."""
+    best = shown[0]
+    rivals: dict[str, Tried] = {}
+    for tried in shown[1:]:
+        slip = tried.edit.slip
+        if slip != best.edit.slip and tried.mends == best.mends and (best.edit.slip, slip) not in NARROWER:
+            rivals.setdefault(slip, tried)
+    return list(rivals.values())
+
+
+def _finding(prepared: Prepared, script: Script, tried: Tried, confidence: Any) -> Finding:
+    edit = tried.edit
+    facts = {"line": edit.line, **edit.facts, **tried.facts}
+    lines = tuple(dict.fromkeys(span.line for span in edit.spans))
+    fix = Fix(changed_lines(script.text, tried.text), len(tried.mends), len(tried.breaks))
+    return Finding(
+        slip=edit.slip,
+        confidence=confidence,
+        lines=lines,
+        about=str(tried.facts.get("variable", edit.about)),
+        checks=tuple(sorted(tried.mends)),
+        marks_lost=_marks(prepared, tried.mends),
+        facts=facts,
+        fix=fix,
+        scenario=tried.scenario,
+        frame=tried.facts.get("frame"),
+    )
+
+
+def _marks(prepared: Prepared, refs: Iterable[CheckRef]) -> float:
+    return sum(prepared.courses[number].checks[place][0].marks for number, place in refs)
+
+
+def _unsettled(prepared: Prepared, script: Script, played: list[Played]) -> list[Finding]:
+    """What no edit explains: what happened, grouped by cause."""
+    traces = _traces(prepared, script, played)
+    causes: dict[tuple[Any, ...], list[tuple[Cause, CheckRef]]] = {}
+    for run in played:
+        for place, verdict in enumerate(run.verdicts):
+            if verdict.verdict != HELD:
+                needs = prepared.courses[run.number].checks[place][1].needs
+                cause = why(verdict, needs, traces[run.number], prepared.reference_trace(run.number))
+                causes.setdefault(cause.key, []).append((cause, (run.number, place)))
+    return [_open_finding(prepared, entries) for entries in causes.values()]
+
+
+def _open_finding(prepared: Prepared, entries: list[tuple[Cause, CheckRef]]) -> Finding:
+    cause, (scenario, _) = entries[0]
+    refs = tuple(ref for _, ref in entries)
+    facts: dict[str, Any] = {"name": cause.what, "what": cause.what, "own": None, **cause.facts}
+    happened = sentence(cause.kind, facts)
+    summary = fill(SUMMARIES[cause.kind], {"kind": "", "event": "", **facts})
+    question = fill(QUESTIONS[cause.kind], {**facts, "moment": moment(cause.frame)})
+    endless = cause.kind == "stopped" and cause.facts.get("kind") == "loop"
+    return Finding(
+        slip="endless-loop" if endless else "unsettled",
+        confidence="shown" if endless else "open",
+        lines=cause.lines,
+        about=cause.what,
+        checks=refs,
+        marks_lost=_marks(prepared, refs),
+        facts={**facts, "cause": cause.kind, "happened": happened, "summary": summary, "question": question},
+        scenario=scenario,
+        frame=cause.frame,
+    )

@@ -1,0 +1,84 @@
+"""What is found, as values: edits, fixes and findings. Sentences are made in `catalogue.py`."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any, Literal
+
+Confidence = Literal["shown", "likely", "open"]
+CheckRef = tuple[int, int]
+"""Number of the scenario and of the check in it, both from 0."""
+
+
+@dataclass(frozen=True, slots=True, order=True)
+class Span:
+    """A piece of one line that is replaced. Columns are characters from 0."""
+
+    line: int
+    start: int
+    end: int
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class Edit:
+    """One small change of a script that would mend a slip. `about` is its variable or event."""
+
+    slip: str
+    spans: tuple[Span, ...]
+    about: str
+    facts: dict[str, Any] = field(default_factory=dict, hash=False)
+
+    @property
+    def line(self) -> int:
+        """The first line that changes."""
+        return self.spans[0].line
+
+    @property
+    def size(self) -> int:
+        """How much of the text changes, in characters."""
+        return sum(span.end - span.start + len(span.text) for span in self.spans)
+
+
+@dataclass(frozen=True, slots=True)
+class ChangedLine:
+    """A line before and after an edit."""
+
+    line: int
+    before: str
+    after: str
+
+    def as_json(self) -> dict[str, Any]:
+        """The line as the report shows it."""
+        return {"line": self.line, "before": self.before, "after": self.after}
+
+
+@dataclass(frozen=True, slots=True)
+class Fix:
+    """An edit that was tried: its lines, how many checks it mends and how many it breaks."""
+
+    changes: tuple[ChangedLine, ...]
+    mends: int
+    breaks: int
+
+    def as_json(self) -> dict[str, Any]:
+        """The fix as the report shows it; the first line stands by itself."""
+        first = self.changes[0].as_json()
+        return {**first, "mends": self.mends, "breaks": self.breaks, "changes": [line.as_json() for line in self.changes]}
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """One explained mistake that lost marks. `facts` fill the sentences of the catalogue."""
+
+    slip: str
+    confidence: Confidence
+    lines: tuple[int, ...]
+    about: str
+    checks: tuple[CheckRef, ...]
+    marks_lost: float
+    facts: dict[str, Any]
+    fix: Fix | None = None
+    scenario: int | None = None
+    """The scenario in which the replay opens, and its frame."""
+    frame: int | None = None

@@ -1,0 +1,97 @@
+"""Script → Report: the whole pipeline for one script, as the JSON that everything else shows.
+
+The command line, the server and the worker processes all call `report`, so that a mark is made in
+one place.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ..judging import HELD, Played, Prepared, by_concept, play_all, tidy, total
+from ..script import Unreadable
+from ..words import seconds_of
+from .catalogue import SLIPS, fill, moment, value_text
+from .explain import Explanation, explain, explain_unreadable
+from .finding import Finding
+
+Report = dict[str, Any]
+
+
+def report(prepared: Prepared, name: str, source: str | bytes) -> Report:
+    """Marks and explains one script. `name` is how the report calls it."""
+    reading = prepared.read(source)
+    if isinstance(reading, Unreadable):
+        explanation = explain_unreadable(prepared, reading)
+        return _report(prepared, name, "unreadable", [], explanation, [problem.as_json() for problem in reading.problems])
+    played = play_all(prepared, prepared.weave(reading))
+    explanation = explain(prepared, reading, played)
+    status = "stopped" if any(run.trace.stopped for run in played) else "marked"
+    return _report(prepared, name, status, played, explanation, [])
+
+
+def _report(
+    prepared: Prepared, name: str, status: str, played: list[Played], explanation: Explanation, problems: list[Any]
+) -> Report:
+    verdicts = [verdict for run in played for verdict in run.verdicts]
+    return {
+        "script": name,
+        "status": status,
+        "marks": tidy(total(verdicts)),
+        "out_of": tidy(prepared.out_of),
+        "problems": problems,
+        "by_concept": by_concept(verdicts),
+        "craft": [],
+        "scenarios": [run.as_json() for run in played],
+        "findings": [finding_json(prepared, finding, played) for finding in explanation.findings],
+        "advice": [],
+        "cut_short": explanation.cut_short,
+    }
+
+
+def finding_json(prepared: Prepared, finding: Finding, played: list[Played]) -> dict[str, Any]:
+    """A finding as the report shows it, with its sentences."""
+    entry = SLIPS[finding.slip]
+    facts = {key: value if isinstance(value, (str, int)) or key in ("parts", "values") else value_text(value) for key, value in finding.facts.items()}
+    missing = bool(entry.pointer_without_values) and "value" not in facts
+    names = [prepared.courses[number].scenario.name for number in dict.fromkeys(number for number, _ in finding.checks)]
+    return {
+        "slip": finding.slip,
+        "title": fill(entry.title, facts),
+        "confidence": finding.confidence,
+        "about": finding.about,
+        "lines": list(finding.lines),
+        "scenarios": names,
+        "checks": [[number, place] for number, place in finding.checks],
+        "marks_lost": tidy(finding.marks_lost),
+        "scenario": finding.scenario,
+        "frame": finding.frame,
+        "happened": happened(finding, played),
+        "nudge": fill(entry.nudge_without_values if missing else entry.nudge, facts),
+        "pointer": fill(entry.pointer_without_values if missing else entry.pointer, facts),
+        "fix": finding.fix.as_json() if finding.fix else None,
+        "note": fill(entry.note, facts).strip(),
+    }
+
+
+def happened(finding: Finding, played: list[Played]) -> list[str]:
+    """What happened, in three sentences at most: what was seen, what was asked, what the brief says."""
+    refs = [(number, place) for number, place in finding.checks if number == finding.scenario] or list(finding.checks)
+    if not refs or not played:
+        return []
+    number, place = refs[0]
+    verdict = played[number].verdicts[place]
+    if verdict.verdict == HELD:  # another mistake hid it until that one was mended
+        return [f"This shows once the mistakes above are mended: `{verdict.expect}`."]
+    sentences: list[str] = []
+    if verdict.frame is not None and verdict.values:
+        values = " and ".join(f"`{name}` was {value_text(value)}" for name, value in verdict.values)
+        start = moment(verdict.frame)
+        sentences.append(f"{start[0].upper()}{start[1:]} {values}.")
+    elif verdict.reason:
+        stop = played[number].trace.stopped
+        when = f" at {seconds_of(stop.frame):.2f} s" if stop is not None and stop.frame >= 0 else ""
+        sentences.append(f"The script stopped{when}, before this could be seen." if stop is not None else f"{verdict.reason[0].upper()}{verdict.reason[1:]}.")
+    if verdict.because:
+        sentences.append(verdict.because)
+    return sentences[:3]

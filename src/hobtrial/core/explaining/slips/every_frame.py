@@ -1,0 +1,94 @@
+"""`every-frame`: acts on each frame where once is meant.
+
+Recognised by waiting for the beginning instead: `overlaps` → `meets`, `held` → `pressed`, and
+`frame` with a question inside → the event of that question. It mends, and in the student's own run
+the handler ran in many frames on end.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Any, Final
+
+from ...script import Script, functions
+from ...trial import Trace
+from ..edits import replace_node, spans, text_of
+from ..finding import Edit
+
+SLIP: Final = "every-frame"
+ONCE: Final = {"overlaps": "meets", "held": "pressed"}
+ON_END: Final = 2
+"""Frames on end in which a handler must have run to be seen acting on each."""
+
+
+def edits(script: Script) -> Iterator[Edit]:
+    """One edit for each event that comes on every frame."""
+    for function in functions(script.tree):
+        for decorator in function.decorator_list:
+            for event in decorator.args if isinstance(decorator, ast.Call) else ():
+                yield from _of_event(script, function, event)
+
+
+def _of_event(script: Script, function: ast.FunctionDef, event: ast.expr) -> Iterator[Edit]:
+    facts = {"event": text_of(script, event), "function": function.name}
+    if isinstance(event, ast.Call) and isinstance(event.func, ast.Name) and event.func.id in ONCE:
+        span = replace_node(script, event.func, ONCE[event.func.id])
+        once = facts["event"].replace(event.func.id, ONCE[event.func.id], 1)
+        if span is not None:
+            yield Edit(SLIP, spans(span), facts["event"], {**facts, "once": once})
+    elif isinstance(event, ast.Name) and event.id == "frame":
+        for once in _questions(function):
+            span = replace_node(script, event, once)
+            if span is not None:
+                yield Edit(SLIP, spans(span), "frame", {**facts, "once": once})
+
+
+def _questions(function: ast.FunctionDef) -> list[str]:
+    """The events behind the questions that a handler of every frame asks."""
+    kinds = {
+        loop.target.id: loop.iter.id
+        for loop in ast.walk(function)
+        if isinstance(loop, ast.For) and isinstance(loop.target, ast.Name) and isinstance(loop.iter, ast.Name)
+    }
+    found: list[str] = []
+    for node in ast.walk(function):
+        match node:
+            case ast.Call(func=ast.Attribute(value=ast.Name(id=first), attr="overlaps"), args=[ast.Name(id=second)]):
+                found.append(f"meets({kinds.get(first, first)}, {kinds.get(second, second)})")
+            case ast.Call(func=ast.Name(id="is_down"), args=[ast.Constant(value=str(key))]):
+                found.append(f'pressed("{key}")')
+    return list(dict.fromkeys(found))
+
+
+def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
+    """How often the handler changed something in frames on end, from the script as handed in."""
+    name = edit.facts["function"]
+    kind = edit.facts["event"].split("(")[0]
+    frames: list[int] = []
+    changed: dict[str, list[int]] = {}
+    for change in trace.changes:
+        if change.handler != name or change.scope != "script" or not change.differs or change.cause < 0:
+            continue
+        if trace.events[change.cause].event.split("(")[0] != kind:
+            continue
+        frames = changed.setdefault(change.name, [])
+        if not frames or frames[-1] != change.frame:
+            frames.append(change.frame)
+    for variable, frames in sorted(changed.items(), key=lambda item: -len(item[1])):
+        run = _longest_run(frames)
+        if run[1] >= ON_END:
+            return {"frame": run[0], "times": run[1], "variable": variable}
+    return None
+
+
+def _longest_run(frames: list[int]) -> tuple[int, int]:
+    """First frame and length of the longest stretch of frames on end."""
+    best = (0, 0)
+    start = 0
+    for place, frame in enumerate(frames):
+        if place and frame != frames[place - 1] + 1:
+            start = place
+        if place - start + 1 > best[1]:
+            best = (frames[start], place - start + 1)
+    return best

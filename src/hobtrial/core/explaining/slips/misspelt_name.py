@@ -1,0 +1,85 @@
+"""`misspelt-name`: a near miss of another name, or of one that the exercise asks for.
+
+Recognised by renaming: it mends, and the odd name is not one that the game or Python knows.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterable, Iterator
+from typing import Any, Final
+
+from ...script import Script
+from ...trial import Trace
+from ..edits import column, replace_node, spans
+from ..finding import Edit, Span
+from ..near import near
+
+SLIP: Final = "misspelt-name"
+
+
+def edits(script: Script, asked: Iterable[str], given: Iterable[str], labels: Iterable[str]) -> Iterator[Edit]:
+    """One edit for each odd name and each near one.
+
+    `asked` are the variables of the exercise, `given` the names of scene, game and Python,
+    `labels` the words that the exercise wants on the scoreboard.
+    """
+    asked, given = list(asked), set(given)
+    places = _places(script)
+    own = [name for name in places if name not in given]
+    for odd in own:
+        for right in dict.fromkeys([*asked, *own, *sorted(given)]):
+            if near(odd, right):
+                yield Edit(SLIP, spans(*_renamed(places[odd], right)), right, {"odd": odd, "right": right, "stored": odd in script.globals})
+    yield from _labels(script, list(labels))
+
+
+def _places(script: Script) -> dict[str, list[Span]]:
+    """Where each name stands: variables, parameters, functions, `global` lines, variables of `game`."""
+    places: dict[str, list[Span]] = {}
+
+    def add(name: str, line: int, start: int) -> None:
+        places.setdefault(name, []).append(Span(line, start, start + len(name), name))
+
+    for node in ast.walk(script.tree):
+        match node:
+            case ast.Name():
+                add(node.id, node.lineno, column(script, node.lineno, node.col_offset))
+            case ast.arg():
+                add(node.arg, node.lineno, column(script, node.lineno, node.col_offset))
+            case ast.FunctionDef():
+                add(node.name, node.lineno, script.lines[node.lineno - 1].find(node.name, column(script, node.lineno, node.col_offset) + 3))
+            case ast.Attribute() if node.end_lineno == node.value.end_lineno and node.end_lineno is not None:
+                assert node.end_col_offset is not None
+                end = column(script, node.end_lineno, node.end_col_offset)
+                add(node.attr, node.end_lineno, end - len(node.attr))
+            case ast.Global():
+                start = column(script, node.lineno, node.col_offset) + len("global")
+                for name in node.names:
+                    start = script.lines[node.lineno - 1].find(name, start)
+                    add(name, node.lineno, start)
+                    start += len(name)
+    return places
+
+
+def _renamed(places: list[Span], right: str) -> list[Span]:
+    return [Span(span.line, span.start, span.end, right) for span in places]
+
+
+def _labels(script: Script, labels: list[str]) -> Iterator[Edit]:
+    for node in ast.walk(script.tree):
+        match node:
+            case ast.Call(func=ast.Name(id="board"), args=[ast.Constant(value=str(met)) as label, *_]):
+                for right in labels:
+                    span = replace_node(script, label, f'"{right}"')
+                    if span is not None and near(met, right):
+                        yield Edit(SLIP, spans(span), right, {"odd": f'"{met}"', "right": f'"{right}"', "stored": True})
+
+
+def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
+    """That one of the lines ran, or that the trial stopped in it."""
+    lines = {span.line for span in edit.spans}
+    ran = sorted(line for line in lines if line in trace.lines)
+    if trace.stopped is not None and trace.stopped.line in lines:
+        return {"frame": trace.stopped.frame, "line": trace.stopped.line}
+    return {"frame": trace.lines[ran[0]][0][0], "line": ran[0]} if ran else None

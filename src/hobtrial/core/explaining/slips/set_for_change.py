@@ -1,0 +1,62 @@
+"""`set-for-change`: `score = 1` where `score += 1` is meant, and `=+ 1`, `=- 1`.
+
+Recognised by changing instead of setting: it mends, and the line ran.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Any, Final
+
+from ...script import Script, functions
+from ...trial import Trace
+from ..edits import column, spans, text_of
+from ..finding import Edit, Span
+
+SLIP: Final = "set-for-change"
+
+
+def edits(script: Script) -> Iterator[Edit]:
+    """For each number that a function sets: added and taken away, by itself and by one."""
+    for function in functions(script.tree):
+        for node in ast.walk(function):
+            if isinstance(node, ast.Assign) and len(node.targets) == 1 and isinstance(node.targets[0], (ast.Name, ast.Attribute)):
+                amount = _amount(node.value)
+                if amount is not None and node.lineno == node.end_lineno:
+                    yield from _changes(script, node, node.targets[0], amount)
+
+
+def _amount(node: ast.expr) -> float | None:
+    match node:
+        case ast.UnaryOp(op=ast.UAdd() | ast.USub(), operand=inner):
+            value = _amount(inner)
+            return None if value is None else -value if isinstance(node.op, ast.USub) else value
+        case ast.Constant(value=int() | float() as value) if not isinstance(value, bool):
+            return value
+    return None
+
+
+def _changes(script: Script, node: ast.Assign, target: ast.expr, amount: float) -> Iterator[Edit]:
+    assert target.end_col_offset is not None and node.value.end_col_offset is not None
+    start = column(script, node.lineno, target.end_col_offset)
+    end = column(script, node.lineno, node.value.end_col_offset)
+    name = text_of(script, target)
+    sign = "-" if amount < 0 else "+"
+    other = "+" if amount < 0 else "-"
+    wanted = [(sign, abs(amount)), (other, abs(amount)), (sign, 1), (other, 1)]
+    for sign, size in dict.fromkeys((sign, size) for sign, size in wanted if size):
+        facts = {"name": name, "amount": amount, "set": text_of(script, target) + script.lines[node.lineno - 1][start:end], "sign": sign, "size": size}
+        yield Edit(SLIP, spans(Span(node.lineno, start, end, f" {sign}= {size:g}")), name, facts)
+
+
+def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
+    """The first time that the line set a value that was not one step from the one before."""
+    name = edit.facts["name"]
+    step = edit.facts["size"] if edit.facts["sign"] == "+" else -edit.facts["size"]
+    for change in trace.changes:
+        if change.line != edit.line or change.name.split(".")[-1] != name.split(".")[-1]:
+            continue
+        if isinstance(change.old, (int, float)) and change.new != change.old + step:
+            return {"frame": change.frame, "old": change.old, "new": change.new}
+    return None

@@ -1,0 +1,186 @@
+"""The why-chain of a broken check: from its value back to the line that made it so.
+
+Every cause is read off the two full traces, the script's and the reference's. Where they do not
+tell, the cause says only what happened.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from typing import Any, Literal
+
+from ..judging import NOT_REACHED, Verdict
+from ..trial import OUTCOME, Answered, Change, Observable, Trace
+from ..words import UNSET, as_json_value, seconds_of
+from .parting import CLOSE, Parting, parting
+
+CauseKind = Literal[
+    "stopped",
+    "never-set",
+    "event-missing",
+    "no-handler",
+    "turned-away",
+    "no-change",
+    "other-value",
+    "extra-change",
+    "not-shown",
+    "only-seen",
+]
+
+
+@dataclass(frozen=True, slots=True)
+class Cause:
+    """Why a check does not hold, as far as the traces tell. `facts` fill a sentence of the catalogue."""
+
+    kind: CauseKind
+    what: str
+    lines: tuple[int, ...] = ()
+    frame: int | None = None
+    facts: dict[str, Any] = field(default_factory=dict, hash=False)
+
+    @property
+    def key(self) -> tuple[Any, ...]:
+        """Causes with the same key are one finding."""
+        if self.kind == "stopped":
+            return ("stopped", self.lines, self.facts.get("kind"))
+        if self.kind == "event-missing" and "piece" in self.facts:
+            return (self.kind, self.facts["piece"], self.facts["gone_line"])
+        if self.kind in ("event-missing", "no-handler", "no-change", "turned-away"):
+            return (self.kind, self.lines, _family(self.facts.get("event", "")))
+        return (self.kind, self.what, self.lines)
+
+
+def why(verdict: Verdict, needs: Iterable[Observable], own: Trace, reference: Trace) -> Cause:
+    """The cause of a check that is broken or was not reached."""
+    if own.stopped is not None and (verdict.verdict == NOT_REACHED or own.stopped.frame < 0):
+        return stopped(own)
+    needs = list(needs)
+    if verdict.verdict == NOT_REACHED:
+        missing = [name for name in own.unarranged if any(str(what) == name for what in needs)]
+        return Cause("never-set", missing[0] if missing else str(needs[0]) if needs else "", facts={"reason": verdict.reason})
+    for what in needs:
+        if own.samples[what].values and all(value is UNSET for value in own.samples[what].values):
+            return _never(what)
+    partings = [found for found in (parting(what, own, reference) for what in needs) if found is not None]
+    settled = verdict.frame if verdict.frame is not None else own.last_frame
+    before = [found for found in partings if found.frame <= settled]
+    if not before:
+        if own.stopped is not None:
+            return stopped(own)
+        what = needs[0] if needs else OUTCOME
+        return Cause("only-seen", str(what), frame=settled, facts={"value": as_json_value(own.value(what, settled)), "at": settled})
+    return _of_parting(min(before, key=lambda found: found.frame), own, reference)
+
+
+def stopped(own: Trace) -> Cause:
+    """The script was stopped: by an exception that nobody caught, or by a limit."""
+    stop = own.stopped
+    assert stop is not None
+    facts = {"kind": stop.kind, "message": stop.message, "line": stop.line, "handler": stop.handler, "limit": stop.limit}
+    return Cause("stopped", stop.kind, (stop.line,) if stop.line else (), max(stop.frame, 0), {**facts, "at": stop.frame})
+
+
+def _never(what: Observable) -> Cause:
+    if what.what == "board":
+        return Cause("not-shown", str(what), facts={"label": what.name})
+    return Cause("never-set", str(what), facts={"name": str(what)})
+
+
+def _of_parting(found: Parting, own: Trace, reference: Trace) -> Cause:
+    """What the script did, or did not do, where the two runs part."""
+    what = found.what
+    facts: dict[str, Any] = {"name": str(what), "own": found.own, "reference": found.reference, "at": found.frame}
+    mine = _last_store(what, own, found.frame) if found.own_changed else None
+    if found.own_changed and mine is not None:
+        facts |= {"old": mine.old, "event": _event(own, mine.cause), "line": mine.line}
+        kind: CauseKind = "other-value" if found.reference_changed else "extra-change"
+        return Cause(kind, str(what), (mine.line,), found.frame, facts)
+    if found.own_changed:
+        return Cause("only-seen", str(what), (), found.frame, {**facts, "value": as_json_value(found.own)})
+    theirs = _last_store(what, reference, found.frame)
+    if theirs is None:
+        return Cause("only-seen", str(what), (), found.frame, {**facts, "value": as_json_value(found.own)})
+    event = _event(reference, theirs.cause)
+    facts["event"] = event
+    if not event:
+        return Cause("no-change", str(what), (), found.frame, facts)
+    came = [number for number, each in enumerate(own.events) if each.event == event and abs(each.frame - theirs.frame) <= CLOSE]
+    if not came:
+        gone = _gone(own, event, found.frame)
+        return Cause("event-missing", str(what), (gone["gone_line"],) if gone else (), found.frame, {**facts, **gone})
+    handlers = [(own.events[number].handlers, own.events[number].lines, number) for number in came]
+    if not any(names for names, _, _ in handlers):
+        return Cause("no-handler", str(what), (), found.frame, facts)
+    names, lines, number = next(entry for entry in handlers if entry[0])
+    facts |= {"handler": names[-1], "line": lines[-1]}
+    test = _turned_away(own, number)
+    if test is not None:
+        parts = [[text, as_json_value(value)] for text, value in test.parts]
+        facts |= {"line": test.line, "test": test.text, "parts": parts, "answer": test.answer, "values": dict(test.parts)}
+        return Cause("turned-away", str(what), (test.line,), found.frame, facts)
+    return Cause("no-change", str(what), (lines[-1],), found.frame, facts)
+
+
+def _family(event: str) -> str:
+    """An event without the numbers of its pieces: `meets(hob, bun_2)` and `…bun_3` are of one family."""
+    return re.sub(r"_?\d+", "", event)
+
+
+def _gone(own: Trace, event: str, frame: int) -> dict[str, Any]:
+    """The piece of an event that the script had removed before, since when and by which line."""
+    for name in re.findall(r"\w+", event)[1:]:
+        history = own.pieces.get(name, {}).get("removed", [])
+        line = own.removals.get(name)
+        for at, removed in history:
+            if removed and at <= frame and line:
+                return {"piece": name, "gone_at": at, "gone_line": line}
+    return {}
+
+
+def _last_store(what: Observable, trace: Trace, frame: int) -> Change | None:
+    """The last store of a thing at or shortly before a frame, as a change."""
+    if what.what == "board":
+        shown = [each for each in trace.board if each.label == what.name and each.frame <= frame]
+        if not shown:
+            return None
+        last = shown[-1]
+        old = shown[-2].value if len(shown) > 1 else UNSET
+        return Change(last.frame, last.line, None, "script", str(what), old, last.value, _cause_at(trace, last.frame, last.line))
+    if what.what == "told":
+        told = [line for line in trace.story if line.frame <= frame]
+        if not told:
+            return None
+        line = told[-1]
+        return Change(line.frame, line.line, None, "script", str(what), None, line.text, _cause_at(trace, line.frame, line.line))
+    name = "outcome" if what.what == "outcome" else trace.bound.get(what.name, "") if what.what == "variable" else str(what)
+    stores = [change for change in trace.changes if change.scope == "script" and change.name == name and change.frame <= frame]
+    return stores[-1] if stores else None
+
+
+def _cause_at(trace: Trace, frame: int, line: int) -> int:
+    """The event in whose handler a line ran in a frame."""
+    best = -1
+    for number, came in enumerate(trace.events):
+        if came.frame == frame and came.handlers and any(start <= line for start in came.lines):
+            best = number
+    return best
+
+
+def _event(trace: Trace, cause: int) -> str:
+    return trace.events[cause].event if cause >= 0 else ""
+
+
+def _turned_away(own: Trace, number: int) -> Answered | None:
+    """The last test of a handler's run that answered no; else the last one, where it left early."""
+    tests = [test for test in own.tests if test.cause == number]
+    refused = [test for test in tests if not test.answer]
+    return refused[-1] if refused else None
+
+
+def when(frame: int | None) -> str:
+    """A frame as the sentences say it: `At 2.90 s`."""
+    if frame is None:
+        return "In the whole trial"
+    return "While the file was read" if frame < 0 else f"At {seconds_of(frame):.2f} s"
