@@ -1,1 +1,1 @@
-
+"""The command `hob`: marks, plays, serves and tests."""

@@ -19,9 +19,7 @@ EventKind = Literal["start", "pressed", "released", "held", "meets", "overlaps",
 PAIR_EVENTS: Final = frozenset({"meets", "overlaps", "parts"})
 KEY_EVENTS: Final = frozenset({"pressed", "released", "held"})
 
-KEYS: Final = frozenset(
-    ["left", "right", "up", "down", "space", "enter", *"abcdefghijklmnopqrstuvwxyz0123456789"]
-)
+KEYS: Final = frozenset(["left", "right", "up", "down", "space", "enter", *"abcdefghijklmnopqrstuvwxyz0123456789"])
 
 
 def frame_of(seconds: float) -> int:
@@ -47,7 +45,7 @@ class Unset:
 
     _only: Unset | None = None
 
-    def __new__(cls) -> Unset:
+    def __new__(cls) -> Unset:  # noqa: D102
         if cls._only is None:
             cls._only = super().__new__(cls)
         return cls._only
@@ -200,6 +198,22 @@ class Timeline:
     def changes(self) -> Iterator[tuple[int, Any]]:
         """Frame and new value, in order."""
         return zip(self.frames, self.values, strict=True)
+
+
+_CONTROLS: Final = {
+    number: "�" for number in (*range(32), *range(127, 160), *range(0xD800, 0xE000)) if number not in (9, 10)
+}
+
+
+def clean(value: Any) -> Any:
+    """JSON without control characters and lone surrogates, which databases and terminals choke on."""
+    if isinstance(value, str):
+        return value.translate(_CONTROLS)
+    if isinstance(value, dict):
+        return {clean(key): clean(item) for key, item in value.items()}
+    if isinstance(value, list):
+        return [clean(item) for item in value]
+    return value
 
 
 def plural(count: int, one: str, many: str | None = None) -> str:

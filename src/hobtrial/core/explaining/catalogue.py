@@ -31,7 +31,8 @@ SLIPS: Final[dict[str, Entry]] = {
         title="`{test}` is off at its boundary",
         nudge="What should happen when `{subject}` is exactly {value}?",
         pointer="Line {line} asked `{test}`. `{subject}` was {value}, so the answer was {answer}.",
-        note="The sign leaves out, or takes in, the value at the boundary itself. Try the numbers just below, at and above it.",
+        note="The sign leaves out, or takes in, the value at the boundary itself. "
+        "Try the numbers just below, at and above it.",
         nudge_without_values="What should happen when `{subject}` is just at its boundary, neither below nor above?",
         pointer_without_values="Line {line} asks `{test}`. Look at what it says when both sides are equal.",
     ),
@@ -148,7 +149,11 @@ def sentence(kind: str, facts: dict[str, Any]) -> str:
     elif kind == "turned-away":
         filled["values"] = "its values are in the trial"
     filled["because"] = f", set off by `{facts['event']}`" if facts.get("event") else ""
-    filled["gone"] = f": `{facts['piece']}` was removed {moment(facts['gone_at'])} by line {facts['gone_line']}" if "piece" in facts else ""
+    filled["gone"] = (
+        f": `{facts['piece']}` was removed {moment(facts['gone_at'])} by line {facts['gone_line']}"
+        if "piece" in facts
+        else ""
+    )
     if kind == "stopped":
         filled["stop"] = stop_words(facts)
     if kind == "no-change" and "handler" not in facts:

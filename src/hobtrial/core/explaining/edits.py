@@ -21,7 +21,9 @@ def apply(text: str, edit: Edit) -> str:
 def changed_lines(before: str, after: str) -> tuple[ChangedLine, ...]:
     """The lines in which two texts of equally many lines differ."""
     pairs = zip(before.split("\n"), after.split("\n"), strict=True)
-    return tuple(ChangedLine(number, old.strip(), new.strip()) for number, (old, new) in enumerate(pairs, 1) if old != new)
+    return tuple(
+        ChangedLine(number, old.strip(), new.strip()) for number, (old, new) in enumerate(pairs, 1) if old != new
+    )
 
 
 def column(script: Script, line: int, offset: int) -> int:
@@ -33,7 +35,12 @@ def replace_node(script: Script, node: ast.expr, text: str) -> Span | None:
     """The span that replaces a node; nothing where it goes over several lines."""
     if node.end_lineno != node.lineno or node.end_col_offset is None:
         return None
-    return Span(node.lineno, column(script, node.lineno, node.col_offset), column(script, node.lineno, node.end_col_offset), text)
+    return Span(
+        node.lineno,
+        column(script, node.lineno, node.col_offset),
+        column(script, node.lineno, node.end_col_offset),
+        text,
+    )
 
 
 def replace_between(script: Script, left: ast.expr, right: ast.expr, old: str, new: str) -> Span | None:

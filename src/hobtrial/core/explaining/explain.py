@@ -30,7 +30,13 @@ class Explanation:
 def explain_unreadable(prepared: Prepared, reading: Unreadable) -> Explanation:
     """The one finding of a text that is not a script, with the line that makes it one, if that was found."""
     first = reading.problems[0]
-    facts = {"kind": first.kind, "line": first.line, "message": first.message, "instead": first.instead, "problems": len(reading.problems)}
+    facts = {
+        "kind": first.kind,
+        "line": first.line,
+        "message": first.message,
+        "instead": first.instead,
+        "problems": len(reading.problems),
+    }
     fix = _readable_line(prepared, reading)
     lines = tuple(dict.fromkeys(problem.line for problem in reading.problems))
     return Explanation((Finding("unreadable", "shown", lines, first.kind, (), prepared.out_of, facts, fix),))
@@ -47,7 +53,12 @@ def _readable_line(prepared: Prepared, reading: Unreadable) -> Fix | None:
     mended = prepared.read(after)
     if not isinstance(mended, Script):
         return None
-    held = [verdict for run in play_all(prepared, prepared.weave(mended)) for verdict in run.verdicts if verdict.verdict == HELD]
+    held = [
+        verdict
+        for run in play_all(prepared, prepared.weave(mended))
+        for verdict in run.verdicts
+        if verdict.verdict == HELD
+    ]
     return Fix(changed_lines(reading.text, after), len(held), 0)
 
 

@@ -64,7 +64,12 @@ class Fix:
     def as_json(self) -> dict[str, Any]:
         """The fix as the report shows it; the first line stands by itself."""
         first = self.changes[0].as_json()
-        return {**first, "mends": self.mends, "breaks": self.breaks, "changes": [line.as_json() for line in self.changes]}
+        return {
+            **first,
+            "mends": self.mends,
+            "breaks": self.breaks,
+            "changes": [line.as_json() for line in self.changes],
+        }
 
 
 @dataclass(frozen=True, slots=True)

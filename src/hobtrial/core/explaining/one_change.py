@@ -76,7 +76,9 @@ def candidates(prepared: Prepared, script: Script) -> Iterator[Edit]:
     yield from set_for_change.edits(script)
 
 
-def search(prepared: Prepared, script: Script, played: list[Played], traces: dict[int, Trace], budget: Budget) -> list[Tried]:
+def search(
+    prepared: Prepared, script: Script, played: list[Played], traces: dict[int, Trace], budget: Budget
+) -> list[Tried]:
     """Tries the edits of a script; gives those that show a slip, the best first.
 
     `played` are all scenarios as they are now, `traces` the full traces of those that are broken.
@@ -145,7 +147,11 @@ def _try(
 def _now(before: Played, after: Played, *, held: bool) -> list[CheckRef]:
     """The checks that hold now and did not before (or the other way round)."""
     pairs = zip(before.verdicts, after.verdicts, strict=True)
-    return [(before.number, place) for place, (old, new) in enumerate(pairs) if (new.verdict == HELD) is held and (old.verdict == HELD) is not held]
+    return [
+        (before.number, place)
+        for place, (old, new) in enumerate(pairs)
+        if (new.verdict == HELD) is held and (old.verdict == HELD) is not held
+    ]
 
 
 def _agrees(prepared: Prepared, mends: set[CheckRef], played: list[Played], after: dict[int, Played]) -> bool:

@@ -23,7 +23,9 @@ def report(prepared: Prepared, name: str, source: str | bytes) -> Report:
     reading = prepared.read(source)
     if isinstance(reading, Unreadable):
         explanation = explain_unreadable(prepared, reading)
-        return _report(prepared, name, "unreadable", [], explanation, [problem.as_json() for problem in reading.problems])
+        return _report(
+            prepared, name, "unreadable", [], explanation, [problem.as_json() for problem in reading.problems]
+        )
     played = play_all(prepared, prepared.weave(reading))
     explanation = explain(prepared, reading, played)
     status = "stopped" if any(run.trace.stopped for run in played) else "marked"
@@ -52,7 +54,10 @@ def _report(
 def finding_json(prepared: Prepared, finding: Finding, played: list[Played]) -> dict[str, Any]:
     """A finding as the report shows it, with its sentences."""
     entry = SLIPS[finding.slip]
-    facts = {key: value if isinstance(value, (str, int)) or key in ("parts", "values") else value_text(value) for key, value in finding.facts.items()}
+    facts = {
+        key: value if isinstance(value, (str, int)) or key in ("parts", "values") else value_text(value)
+        for key, value in finding.facts.items()
+    }
     missing = bool(entry.pointer_without_values) and "value" not in facts
     names = [prepared.courses[number].scenario.name for number in dict.fromkeys(number for number, _ in finding.checks)]
     return {
@@ -91,7 +96,46 @@ def happened(finding: Finding, played: list[Played]) -> list[str]:
     elif verdict.reason:
         stop = played[number].trace.stopped
         when = f" at {seconds_of(stop.frame):.2f} s" if stop is not None and stop.frame >= 0 else ""
-        sentences.append(f"The script stopped{when}, before this could be seen." if stop is not None else f"{verdict.reason[0].upper()}{verdict.reason[1:]}.")
+        sentences.append(
+            f"The script stopped{when}, before this could be seen."
+            if stop is not None
+            else f"{verdict.reason[0].upper()}{verdict.reason[1:]}."
+        )
     if verdict.because:
         sentences.append(verdict.because)
     return sentences[:3]
+
+
+def halted(name: str, out_of: float, message: str) -> Report:
+    """The report of a script whose worker had to be ended from outside: no marks, and why."""
+    return {
+        "script": name,
+        "status": "stopped",
+        "marks": 0,
+        "out_of": tidy(out_of),
+        "problems": [],
+        "by_concept": {},
+        "craft": [],
+        "scenarios": [],
+        "findings": [
+            {
+                "slip": "unsettled",
+                "title": "The script was stopped from outside",
+                "confidence": "open",
+                "about": "",
+                "lines": [],
+                "scenarios": [],
+                "checks": [],
+                "marks_lost": tidy(out_of),
+                "scenario": None,
+                "frame": None,
+                "happened": [message],
+                "nudge": "What could take so long, or grow so large, in this script?",
+                "pointer": message,
+                "fix": None,
+                "note": "This is a guard of last resort: a limit of the language should have met it.",
+            }
+        ],
+        "advice": [],
+        "cut_short": False,
+    }

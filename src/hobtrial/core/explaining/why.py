@@ -59,7 +59,9 @@ def why(verdict: Verdict, needs: Iterable[Observable], own: Trace, reference: Tr
     needs = list(needs)
     if verdict.verdict == NOT_REACHED:
         missing = [name for name in own.unarranged if any(str(what) == name for what in needs)]
-        return Cause("never-set", missing[0] if missing else str(needs[0]) if needs else "", facts={"reason": verdict.reason})
+        return Cause(
+            "never-set", missing[0] if missing else str(needs[0]) if needs else "", facts={"reason": verdict.reason}
+        )
     for what in needs:
         if own.samples[what].values and all(value is UNSET for value in own.samples[what].values):
             return _never(what)
@@ -70,7 +72,12 @@ def why(verdict: Verdict, needs: Iterable[Observable], own: Trace, reference: Tr
         if own.stopped is not None:
             return stopped(own)
         what = needs[0] if needs else OUTCOME
-        return Cause("only-seen", str(what), frame=settled, facts={"value": as_json_value(own.value(what, settled)), "at": settled})
+        return Cause(
+            "only-seen",
+            str(what),
+            frame=settled,
+            facts={"value": as_json_value(own.value(what, settled)), "at": settled},
+        )
     return _of_parting(min(before, key=lambda found: found.frame), own, reference)
 
 
@@ -78,8 +85,16 @@ def stopped(own: Trace) -> Cause:
     """The script was stopped: by an exception that nobody caught, or by a limit."""
     stop = own.stopped
     assert stop is not None
-    facts = {"kind": stop.kind, "message": stop.message, "line": stop.line, "handler": stop.handler, "limit": stop.limit}
-    return Cause("stopped", stop.kind, (stop.line,) if stop.line else (), max(stop.frame, 0), {**facts, "at": stop.frame})
+    facts = {
+        "kind": stop.kind,
+        "message": stop.message,
+        "line": stop.line,
+        "handler": stop.handler,
+        "limit": stop.limit,
+    }
+    return Cause(
+        "stopped", stop.kind, (stop.line,) if stop.line else (), max(stop.frame, 0), {**facts, "at": stop.frame}
+    )
 
 
 def _never(what: Observable) -> Cause:
@@ -106,7 +121,11 @@ def _of_parting(found: Parting, own: Trace, reference: Trace) -> Cause:
     facts["event"] = event
     if not event:
         return Cause("no-change", str(what), (), found.frame, facts)
-    came = [number for number, each in enumerate(own.events) if each.event == event and abs(each.frame - theirs.frame) <= CLOSE]
+    came = [
+        number
+        for number, each in enumerate(own.events)
+        if each.event == event and abs(each.frame - theirs.frame) <= CLOSE
+    ]
     if not came:
         gone = _gone(own, event, found.frame)
         return Cause("event-missing", str(what), (gone["gone_line"],) if gone else (), found.frame, {**facts, **gone})
@@ -118,7 +137,13 @@ def _of_parting(found: Parting, own: Trace, reference: Trace) -> Cause:
     test = _turned_away(own, number)
     if test is not None:
         parts = [[text, as_json_value(value)] for text, value in test.parts]
-        facts |= {"line": test.line, "test": test.text, "parts": parts, "answer": test.answer, "values": dict(test.parts)}
+        facts |= {
+            "line": test.line,
+            "test": test.text,
+            "parts": parts,
+            "answer": test.answer,
+            "values": dict(test.parts),
+        }
         return Cause("turned-away", str(what), (test.line,), found.frame, facts)
     return Cause("no-change", str(what), (lines[-1],), found.frame, facts)
 
@@ -147,15 +172,27 @@ def _last_store(what: Observable, trace: Trace, frame: int) -> Change | None:
             return None
         last = shown[-1]
         old = shown[-2].value if len(shown) > 1 else UNSET
-        return Change(last.frame, last.line, None, "script", str(what), old, last.value, _cause_at(trace, last.frame, last.line))
+        return Change(
+            last.frame, last.line, None, "script", str(what), old, last.value, _cause_at(trace, last.frame, last.line)
+        )
     if what.what == "told":
         told = [line for line in trace.story if line.frame <= frame]
         if not told:
             return None
         line = told[-1]
-        return Change(line.frame, line.line, None, "script", str(what), None, line.text, _cause_at(trace, line.frame, line.line))
-    name = "outcome" if what.what == "outcome" else trace.bound.get(what.name, "") if what.what == "variable" else str(what)
-    stores = [change for change in trace.changes if change.scope == "script" and change.name == name and change.frame <= frame]
+        return Change(
+            line.frame, line.line, None, "script", str(what), None, line.text, _cause_at(trace, line.frame, line.line)
+        )
+    name = (
+        "outcome"
+        if what.what == "outcome"
+        else trace.bound.get(what.name, "")
+        if what.what == "variable"
+        else str(what)
+    )
+    stores = [
+        change for change in trace.changes if change.scope == "script" and change.name == name and change.frame <= frame
+    ]
     return stores[-1] if stores else None
 
 

@@ -31,7 +31,7 @@ _ALLOWED: Final = (
     ast.FloorDiv, ast.Mod, ast.Constant, ast.Name, ast.Load, ast.Attribute, ast.Call, ast.List, ast.Tuple,
 )  # fmt: skip
 PROPERTIES: Final = frozenset(
-    "x y facing look visible opacity size speed vx vy name kind removed".split()
+    ["x", "y", "facing", "look", "visible", "opacity", "size", "speed", "vx", "vy", "name", "kind", "removed"]
 )
 
 
@@ -39,7 +39,7 @@ class ExpectationError(HobError):
     """An expression that cannot be read, in words for the teacher."""
 
 
-class _Meets(HobError):
+class _MeetsError(HobError):
     """A value that an expectation cannot use."""
 
 
@@ -65,7 +65,7 @@ class Expectation:
         wrapped = [_wrap(what, value) for what, value in zip(self.needs, values, strict=True)]
         try:
             return bool(self._evaluate(*wrapped)), None
-        except _Meets as met:
+        except _MeetsError as met:
             return False, str(met)
         except ZeroDivisionError:
             return False, "it divides by zero"
@@ -87,7 +87,9 @@ def read_expectation(text: str, names: Surroundings) -> Expectation:
         raise ExpectationError(f"cannot be read: {words}; write it as in `score == 3`") from None
     reader = _Reader(names)
     tree = ast.fix_missing_locations(reader.visit(tree))
-    parameters = ast.arguments([], [ast.arg(f"o{number}") for number, _ in enumerate(reader.needs)], None, [], [], None, [])
+    parameters = ast.arguments(
+        [], [ast.arg(f"o{number}") for number, _ in enumerate(reader.needs)], None, [], [], None, []
+    )
     function = ast.fix_missing_locations(ast.Expression(ast.Lambda(parameters, tree.body)))
     evaluate = eval(compile(function, "<expect>", "eval"), {"__builtins__": FUNCTIONS})
     return Expectation(text.strip(), tuple(reader.needs), evaluate)
@@ -118,7 +120,9 @@ class _Reader(ast.NodeTransformer):
         if node.id in self.names.variables:
             return self._need(variable(node.id))
         if node.id in self.names.pieces | self.names.kinds:
-            raise ExpectationError(f"uses `{node.id}` by itself; ask for something of it, such as `{node.id}.x` or `count({node.id})`")
+            raise ExpectationError(
+                f"uses `{node.id}` by itself; ask for something of it, such as `{node.id}.x` or `count({node.id})`"
+            )
         raise ExpectationError(f"uses `{node.id}`, which is no variable of this exercise or its reference")
 
     def visit_Attribute(self, node: ast.Attribute) -> ast.expr:
@@ -134,7 +138,9 @@ class _Reader(ast.NodeTransformer):
         return node
 
     def visit_BinOp(self, node: ast.BinOp) -> Any:
-        texts = [side for side in (node.left, node.right) if isinstance(side, ast.Constant) and isinstance(side.value, str)]
+        texts = [
+            side for side in (node.left, node.right) if isinstance(side, ast.Constant) and isinstance(side.value, str)
+        ]
         if texts and not isinstance(node.op, ast.Add):
             raise ExpectationError("calculates with a text")
         return self.generic_visit(node)
@@ -166,8 +172,12 @@ def read_event(node: ast.expr, names: Surroundings) -> Event:
     """An event written in a check or a craft line."""
     match node:
         case ast.Name(id=("start" | "frame") as kind):
-            return Event(kind)  # type: ignore[arg-type]
-        case ast.Call(func=ast.Name(id=kind), args=[ast.Constant(value=str(key))]) if kind in ("pressed", "released", "held"):
+            return Event(kind)
+        case ast.Call(func=ast.Name(id=kind), args=[ast.Constant(value=str(key))]) if kind in (
+            "pressed",
+            "released",
+            "held",
+        ):
             if key not in KEYS:
                 raise ExpectationError(f"waits for the key `{key}`, which there is not")
             return Event(kind, (key,))  # type: ignore[arg-type]
@@ -184,7 +194,11 @@ def read_arrangement(text: str, names: Surroundings) -> Arrangement:
     """Reads `name = literal` or `piece.name = literal`. Raises `ExpectationError`."""
     try:
         statement = ast.parse(text.strip()).body
-        value = ast.literal_eval(statement[0].value) if len(statement) == 1 and isinstance(statement[0], ast.Assign) else None
+        value = (
+            ast.literal_eval(statement[0].value)
+            if len(statement) == 1 and isinstance(statement[0], ast.Assign)
+            else None
+        )
     except (SyntaxError, ValueError, MemoryError, RecursionError, TypeError):
         raise ExpectationError("cannot be read; write it as in `hob.x = 5` or `lives = 1`") from None
     match statement:
@@ -211,7 +225,7 @@ class _NotSet:
 
     def _refuse(self, *_: Any) -> Any:
         where = "is not on the scoreboard" if self._what.what == "board" else "has no value"
-        raise _Meets(f"`{self._what}` {where}")
+        raise _MeetsError(f"`{self._what}` {where}")
 
     __eq__ = __ne__ = __lt__ = __le__ = __gt__ = __ge__ = __bool__ = _refuse
     __add__ = __radd__ = __sub__ = __rsub__ = __mul__ = __rmul__ = __truediv__ = __rtruediv__ = _refuse

@@ -80,9 +80,13 @@ def by_concept(verdicts: Iterable[Verdict]) -> dict[str, dict[str, int | float]]
 
 def broken_checks(played: Iterable[Played]) -> set[tuple[int, int]]:
     """Scenario and check numbers of all checks that are broken (not: not reached)."""
-    return {(run.number, place) for run in played for place, verdict in enumerate(run.verdicts) if verdict.verdict == BROKEN}
+    return {
+        (run.number, place) for run in played for place, verdict in enumerate(run.verdicts) if verdict.verdict == BROKEN
+    }
 
 
 def failed_checks(played: Iterable[Played]) -> set[tuple[int, int]]:
     """Scenario and check numbers of all checks that did not hold."""
-    return {(run.number, place) for run in played for place, verdict in enumerate(run.verdicts) if verdict.verdict != HELD}
+    return {
+        (run.number, place) for run in played for place, verdict in enumerate(run.verdicts) if verdict.verdict != HELD
+    }

@@ -157,13 +157,20 @@ def _course(exercise: Exercise, number: int, names: Surroundings, lines: Lines, 
             if time is not None and time > length:
                 fault(f"`{key}` is {time:g} s, but this trial ends after {length:g} s.", "check", place, key)
         if check.concept is not None and check.concept not in settings.concepts:
-            fault(f"`concept` is {check.concept!r}; it must be one of {', '.join(settings.concepts)}.", "check", place, "concept")
+            fault(
+                f"`concept` is {check.concept!r}; it must be one of {', '.join(settings.concepts)}.",
+                "check",
+                place,
+                "concept",
+            )
         try:
             checks.append((check, read_expectation(check.expect, names)))
         except ExpectationError as error:
             fault(f"`expect` {check.expect!r} {error}.", "check", place, "expect")
     inputs = tuple(
-        pressed_key(given.press, given.at) if given.press is not None else held_key(given.hold or "", given.at, given.for_ or 0)
+        pressed_key(given.press, given.at)
+        if given.press is not None
+        else held_key(given.hold or "", given.at, given.for_ or 0)
         for given in scenario.input
     )
     plan = Plan(frame_of(length), scenario.seed, tuple(arrange), inputs)

@@ -77,7 +77,19 @@ def judge(check: Check, expectation: Expectation, trace: Trace) -> Verdict:
     def verdict(answer: Answer, frame: int | None, reason: str | None = None) -> Verdict:
         values = () if frame is None else tuple((str(what), trace.value(what, frame)) for what in expectation.needs)
         marks = check.marks if answer == HELD else 0
-        return Verdict(expectation.text, check.kind, answer, marks, check.marks, frame, values, reason, check.concept, check.because, (first, last))
+        return Verdict(
+            expectation.text,
+            check.kind,
+            answer,
+            marks,
+            check.marks,
+            frame,
+            values,
+            reason,
+            check.concept,
+            check.because,
+            (first, last),
+        )
 
     unarranged = [str(what) for what in expectation.needs if what.what == "variable" and what.name in trace.unarranged]
     if unarranged:

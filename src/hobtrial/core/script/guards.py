@@ -33,7 +33,26 @@ METHODS: Final[dict[type, frozenset[str]]] = {
 
 
 DIRECT: Final = frozenset(
-    "abs all any bool enumerate float int isinstance len max min range reversed round sorted sum type zip".split()
+    [
+        "abs",
+        "all",
+        "any",
+        "bool",
+        "enumerate",
+        "float",
+        "int",
+        "isinstance",
+        "len",
+        "max",
+        "min",
+        "range",
+        "reversed",
+        "round",
+        "sorted",
+        "sum",
+        "type",
+        "zip",
+    ]
 )
 """Builtins whose call by name needs no further guard."""
 
@@ -109,7 +128,10 @@ class Guards:
             if isinstance(parts, (str, list, tuple)) and isinstance(times, int):
                 most = self.limits.text if isinstance(parts, str) else self.limits.items
                 if len(parts) * times > most:
-                    raise Halt("text" if isinstance(parts, str) else "collection", f"A product would have more than {most:,} parts.")
+                    raise Halt(
+                        "text" if isinstance(parts, str) else "collection",
+                        f"A product would have more than {most:,} parts.",
+                    )
         return self.fit(a * b)
 
     def modulo(self, a: Any, b: Any) -> Any:
@@ -122,7 +144,13 @@ class Guards:
 
     def power(self, a: Any, b: Any) -> Any:
         """`a ** b`: the size of a whole result is known before it is computed."""
-        if isinstance(a, int) and isinstance(b, int) and b > 0 and abs(a) > 1 and a.bit_length() * b > self.limits.bits + WIDEST:
+        if (
+            isinstance(a, int)
+            and isinstance(b, int)
+            and b > 0
+            and abs(a) > 1
+            and a.bit_length() * b > self.limits.bits + WIDEST
+        ):
             raise Halt("number", f"A power would have more than {self.limits.bits:,} bits.")
         return self.fit(a**b)
 
@@ -245,7 +273,9 @@ def _grows(guards: Guards, value: Any, method: Function) -> Function:
 
 def _takes_many(guards: Guards, value: Any, method: Function) -> Function:
     def take(*arguments: Any) -> Any:
-        result = method(*[guards.items(argument) if not isinstance(argument, dict) else argument for argument in arguments])
+        result = method(
+            *[guards.items(argument) if not isinstance(argument, dict) else argument for argument in arguments]
+        )
         guards.fit(value)
         return guards.fit(result)
 

@@ -21,8 +21,15 @@ def loop_hint(script: Script, line: int, often: str) -> str:
 
 def _unchanged(loop: ast.While) -> str:
     asked = [node.id for node in ast.walk(loop.test) if isinstance(node, ast.Name)]
-    changed = {node.id for part in loop.body for node in ast.walk(part) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)}
-    called = {node.func.id for node in ast.walk(loop.test) if isinstance(node, ast.Call) and isinstance(node.func, ast.Name)}
+    changed = {
+        node.id
+        for part in loop.body
+        for node in ast.walk(part)
+        if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)
+    }
+    called = {
+        node.func.id for node in ast.walk(loop.test) if isinstance(node, ast.Call) and isinstance(node.func, ast.Name)
+    }
     still = [name for name in dict.fromkeys(asked) if name not in changed | called]
     breaks = any(isinstance(node, (ast.Break, ast.Return)) for part in loop.body for node in ast.walk(part))
     if isinstance(loop.test, ast.Constant):

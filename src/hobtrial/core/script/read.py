@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import ast
-import hashlib
 from dataclasses import dataclass
 from typing import Final, TypeGuard
 
@@ -50,14 +49,21 @@ def read(source: str | bytes, taken: frozenset[str] = frozenset()) -> Reading:
     if isinstance(text, Unreadable):
         return text
     if not text.strip():
-        return _refused(text, Problem(1, 1, "empty", "This file is empty, so there is nothing to run.", "Write the rules of the game in it."))
+        return _refused(
+            text,
+            Problem(
+                1, 1, "empty", "This file is empty, so there is nothing to run.", "Write the rules of the game in it."
+            ),
+        )
     try:
         compile(text, "<script>", "exec", dont_inherit=True)
         tree = ast.parse(text)
     except SyntaxError as error:
         return _refused(text, explain_syntax(text, error))
     except (ValueError, MemoryError, RecursionError, OverflowError):
-        return _refused(text, Problem(1, 1, "too-deep", "This script is nested too deep to be read.", "Split it into functions."))
+        return _refused(
+            text, Problem(1, 1, "too-deep", "This script is nested too deep to be read.", "Split it into functions.")
+        )
     problems = check(tree, taken)
     if problems:
         return Unreadable(text, tuple(problems))
@@ -69,9 +75,27 @@ def decode(source: str | bytes) -> str | Unreadable:
     if isinstance(source, str):
         source = source.encode("utf-8", "surrogatepass")
     if len(source) > LONGEST_SOURCE:
-        return _refused("", Problem(1, 1, "too-long", f"This file has {len(source):,} bytes. A script has at most {LONGEST_SOURCE:,}.", "Hand in the script alone."))
+        return _refused(
+            "",
+            Problem(
+                1,
+                1,
+                "too-long",
+                f"This file has {len(source):,} bytes. A script has at most {LONGEST_SOURCE:,}.",
+                "Hand in the script alone.",
+            ),
+        )
     if b"\x00" in source:
-        return _refused("", Problem(1, 1, "not-text", "This file is not a text: it has zero bytes in it.", "Save the script as plain text in UTF-8."))
+        return _refused(
+            "",
+            Problem(
+                1,
+                1,
+                "not-text",
+                "This file is not a text: it has zero bytes in it.",
+                "Save the script as plain text in UTF-8.",
+            ),
+        )
     try:
         text = source.decode("utf-8-sig")
     except UnicodeDecodeError as error:
@@ -79,7 +103,13 @@ def decode(source: str | bytes) -> str | Unreadable:
         column = error.start - source.rfind(b"\n", 0, error.start)
         return _refused(
             source.decode("utf-8", "replace"),
-            Problem(line, column, "not-utf-8", "This file is not saved as UTF-8; a letter here cannot be read.", "Save it again with the encoding UTF-8."),
+            Problem(
+                line,
+                column,
+                "not-utf-8",
+                "This file is not saved as UTF-8; a letter here cannot be read.",
+                "Save it again with the encoding UTF-8.",
+            ),
         )
     return text.replace("\r\n", "\n").replace("\r", "\n")
 

@@ -63,7 +63,11 @@ TYPE_NAMES: Final = frozenset({"int", "float", "str", "bool", "list", "dict", "s
 WHY_NOT: Final[dict[type[ast.AST], tuple[str, str, str]]] = {
     ast.Import: ("`import`", "a game here has its names ready made", "Remove the line."),
     ast.ImportFrom: ("`import`", "a game here has its names ready made", "Remove the line."),
-    ast.ClassDef: ("`class`", "pieces of the scene take its place", "Keep what belongs together in variables of a piece: `hob.lives = 3`."),
+    ast.ClassDef: (
+        "`class`",
+        "pieces of the scene take its place",
+        "Keep what belongs together in variables of a piece: `hob.lives = 3`.",
+    ),
     ast.With: ("`with`", "there are no files here", "Remove it."),
     ast.Try: ("`try`", "an error here is shown with its line", "Ask first with `if`."),
     ast.Raise: ("`raise`", "an error here is shown with its line", "Use `tell` or `lose`."),
@@ -93,7 +97,11 @@ def check(tree: ast.Module, taken: frozenset[str]) -> list[Problem]:
     `taken` are the names of the scene that a script may not bind at its top level.
     """
     if _depth(tree) > DEEPEST:
-        return [Problem(1, 1, "too-deep", f"This script is nested more than {DEEPEST} levels deep.", "Split it into functions.")]
+        return [
+            Problem(
+                1, 1, "too-deep", f"This script is nested more than {DEEPEST} levels deep.", "Split it into functions."
+            )
+        ]
     looker = _Looker(taken)
     looker.look(tree, in_function=False)
     return sorted(set(looker.problems))
@@ -154,13 +162,25 @@ class _Looker:
     def _bind(self, node: ast.AST, name: str, *, in_function: bool) -> None:
         self._spell(node, name)
         if name == "on":
-            self.refuse(node, "`on` is what handlers are written with, so nothing else can have that name.", "Choose another name.")
+            self.refuse(
+                node,
+                "`on` is what handlers are written with, so nothing else can have that name.",
+                "Choose another name.",
+            )
         elif name in self.taken and not in_function:
-            self.refuse(node, f"`{name}` stands in the scene, so the script cannot give that name to something else.", "Choose another name.")
+            self.refuse(
+                node,
+                f"`{name}` stands in the scene, so the script cannot give that name to something else.",
+                "Choose another name.",
+            )
 
     def _spell(self, node: ast.AST, name: str) -> None:
         if name.startswith("_") and name != "_":
-            self.refuse(node, f"`{name}` begins with `_`. Such names are Python's own here.", f"Write `{name.strip('_') or 'name'}`.")
+            self.refuse(
+                node,
+                f"`{name}` begins with `_`. Such names are Python's own here.",
+                f"Write `{name.strip('_') or 'name'}`.",
+            )
         elif not name.isascii():
             self.refuse(node, f"`{name}` has letters that Python reads as others.", "Use the letters a to z in names.")
 
@@ -193,9 +213,17 @@ class _Looker:
     def _annotation(self, node: ast.expr | None) -> None:
         if node is None:
             return
-        name = node.id if isinstance(node, ast.Name) else "None" if isinstance(node, ast.Constant) and node.value is None else ""
+        name = (
+            node.id
+            if isinstance(node, ast.Name)
+            else "None"
+            if isinstance(node, ast.Constant) and node.value is None
+            else ""
+        )
         if name not in TYPE_NAMES:
-            self.refuse(node, "A type beside a name can only be a built-in one here.", "Write `int`, `float`, `str` or `bool`.")
+            self.refuse(
+                node, "A type beside a name can only be a built-in one here.", "Write `int`, `float`, `str` or `bool`."
+            )
 
     def visit_FunctionDef(self, node: ast.FunctionDef, in_function: bool) -> None:
         self._bind(node, node.name, in_function=in_function)
@@ -203,9 +231,15 @@ class _Looker:
         if in_function:
             self.refuse(node, "A function inside a function is not part of this language.", "Move it to the left edge.")
         for decorator in node.decorator_list:
-            is_on = isinstance(decorator, ast.Call) and isinstance(decorator.func, ast.Name) and decorator.func.id == "on"
+            is_on = (
+                isinstance(decorator, ast.Call) and isinstance(decorator.func, ast.Name) and decorator.func.id == "on"
+            )
             if not is_on:
-                self.refuse(decorator, "Only `@on(...)` can stand above a function.", "Write `@on(meets(hob, bun))`, with the event it waits for.")
+                self.refuse(
+                    decorator,
+                    "Only `@on(...)` can stand above a function.",
+                    "Write `@on(meets(hob, bun))`, with the event it waits for.",
+                )
 
     def visit_Compare(self, node: ast.Compare, in_function: bool) -> None:
         for op, right in zip(node.ops, node.comparators, strict=True):
@@ -216,7 +250,9 @@ class _Looker:
 
     def visit_Constant(self, node: ast.Constant, in_function: bool) -> None:
         if not isinstance(node.value, (bool, int, float, str)) and node.value is not None:
-            self.refuse(node, "A value of this kind is not part of this language.", "Use numbers, texts, True, False and None.")
+            self.refuse(
+                node, "A value of this kind is not part of this language.", "Use numbers, texts, True, False and None."
+            )
 
     def visit_Dict(self, node: ast.Dict, in_function: bool) -> None:
         if any(key is None for key in node.keys):

@@ -55,7 +55,11 @@ def _curly_quotes(line: str, message: str, lines: list[str], number: int) -> Fou
     if "invalid character" not in message or not met:
         return None
     straight = re.sub("[“”„«»]", '"', re.sub("[‘’‚]", "'", line)).strip()
-    return ("curly-quotes", f"`{met[0]}` is a quote from a document. Python knows only straight quotes.", straight), number
+    return (
+        "curly-quotes",
+        f"`{met[0]}` is a quote from a document. Python knows only straight quotes.",
+        straight,
+    ), number
 
 
 def _capital_word(line: str, message: str, lines: list[str], number: int) -> Found:
@@ -78,7 +82,11 @@ def _other_signs(line: str, message: str, lines: list[str], number: int) -> Foun
     bare = _bare(line)
     for sign, word in (("&&", "and"), ("||", "or")):
         if sign in bare:
-            return ("word-for-sign", f"`{sign}` is written `{word}` in Python.", line.replace(sign, word).strip()), number
+            return (
+                "word-for-sign",
+                f"`{sign}` is written `{word}` in Python.",
+                line.replace(sign, word).strip(),
+            ), number
     match = re.search(r"(\w+)\s*(\+\+|--)\s*$", bare) or re.search(r"(?:^|\s)(\+\+|--)(\w+)\s*$", bare)
     if match is not None:
         name, sign = sorted(match.groups(), key=lambda part: not part.isidentifier())
@@ -88,7 +96,11 @@ def _other_signs(line: str, message: str, lines: list[str], number: int) -> Foun
     if match is not None:
         return ("word-for-sign", "`!` is written `not` in Python.", f"not {match.group(1)}"), number
     if re.match(rf"\s*({'|'.join(BLOCK_WORDS)})\b.*\{{\s*$", bare) or bare.strip() == "}":
-        return ("braces", "Python has no braces round a block.", "End the line with `:` and indent what belongs to it."), number
+        return (
+            "braces",
+            "Python has no braces round a block.",
+            "End the line with `:` and indent what belongs to it.",
+        ), number
     return None
 
 
@@ -109,27 +121,45 @@ def _missing_colon(line: str, message: str, lines: list[str], number: int) -> Fo
     match = re.match(rf"\s*({'|'.join(BLOCK_WORDS)})\b", bare)
     if match is None or bare.endswith(":") or bare.count("(") != bare.count(")"):
         return None
-    return ("missing-colon", f"A line that begins with `{match.group(1)}` ends with a colon.", f"{bare.strip()}:"), number
+    return (
+        "missing-colon",
+        f"A line that begins with `{match.group(1)}` ends with a colon.",
+        f"{bare.strip()}:",
+    ), number
 
 
 def _open_text(line: str, message: str, lines: list[str], number: int) -> Found:
     if "unterminated" not in message:
         return None
-    return ("missing-quote", "A text begins in this line and does not end.", "Close it with the quote that it began with."), number
+    return (
+        "missing-quote",
+        "A text begins in this line and does not end.",
+        "Close it with the quote that it began with.",
+    ), number
 
 
 def _brackets(line: str, message: str, lines: list[str], number: int) -> Found:
     match = re.search(r"'([(\[{])' was never closed", message)
     if match is not None:
         closing = {"(": ")", "[": "]", "{": "}"}[match.group(1)]
-        return ("missing-bracket", f"The `{match.group(1)}` in this line is never closed.", f"Put `{closing}` where it ends."), number
+        return (
+            "missing-bracket",
+            f"The `{match.group(1)}` in this line is never closed.",
+            f"Put `{closing}` where it ends.",
+        ), number
     if "unmatched" in message or "does not match opening" in message:
-        return ("extra-bracket", "This closing bracket has no opening one.", "Remove it, or open one where it should begin."), number
+        return (
+            "extra-bracket",
+            "This closing bracket has no opening one.",
+            "Remove it, or open one where it should begin.",
+        ), number
     return None
 
 
 def _blocks(line: str, message: str, lines: list[str], number: int) -> Found:
-    match = re.search(r"expected an indented block after (?:function definition|'?(\w+)'?(?: statement)?) on line (\d+)", message)
+    match = re.search(
+        r"expected an indented block after (?:function definition|'?(\w+)'?(?: statement)?) on line (\d+)", message
+    )
     if match is not None:
         head = int(match.group(2))
         return (

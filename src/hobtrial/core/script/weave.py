@@ -28,7 +28,7 @@ import ast
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from types import CodeType
-from typing import Final, TypeVar
+from typing import Any, Final, TypeVar
 
 from .read import Script, bound_names, declared_global, functions
 
@@ -93,7 +93,9 @@ class _Weaver:
         self.tests: list[Test] = []
         self.globals = script.globals
         defined = [function.name for function in functions(script.tree)]
-        bound = [name.id for name in ast.walk(script.tree) if isinstance(name, ast.Name) and isinstance(name.ctx, ast.Store)]
+        bound = [
+            name.id for name in ast.walk(script.tree) if isinstance(name, ast.Name) and isinstance(name.ctx, ast.Store)
+        ]
         parameters = {arg.arg for arg in ast.walk(script.tree) if isinstance(arg, ast.arg)}
         own = {name for name in defined if defined.count(name) == 1 and name not in bound and name not in parameters}
         free = {name for name in known if name not in defined and name not in bound and name not in parameters}
@@ -164,7 +166,9 @@ class _Weaver:
             case ast.Name():
                 return [_at(ast.Assign([target], value), node), *self._records(node, [target])]
             case ast.Attribute():
-                put = _call("__put", ast.Constant(node.lineno), ast.Constant(target.attr), value, self._value(target.value))
+                put = _call(
+                    "__put", ast.Constant(node.lineno), ast.Constant(target.attr), value, self._value(target.value)
+                )
                 return [_at(ast.Expr(put), node)]
             case ast.Subscript():
                 plain = ast.Subscript(self._value(target.value), self._value(target.slice), ast.Store())
@@ -194,8 +198,8 @@ class _Weaver:
                 return [_at(stored, node), *self._records(node, [node.target])]
             case ast.Attribute():
                 owner = ast.NamedExpr(_name("__o", ast.Store()), self._value(node.target.value))
-                old = _call("__get", owner, ast.Constant(node.target.attr))
-                new = self._operate(node.op, old, self._value(node.value), node.value)
+                held = _call("__get", owner, ast.Constant(node.target.attr))
+                new = self._operate(node.op, held, self._value(node.value), node.value)
                 put = _call("__put", ast.Constant(node.lineno), ast.Constant(node.target.attr), new, _name("__o"))
                 return [_at(ast.Expr(put), node)]
             case _:
@@ -303,18 +307,30 @@ class _Weaver:
             case ast.Constant() | ast.Name():
                 return node
             case ast.BinOp():
-                return _at(self._operate(node.op, self._value(node.left), self._value(node.right), node.right if _is_number(node.right) else node.left), node)
+                return _at(
+                    self._operate(
+                        node.op,
+                        self._value(node.left),
+                        self._value(node.right),
+                        node.right if _is_number(node.right) else node.left,
+                    ),
+                    node,
+                )
             case ast.Attribute():
                 return _at(_call("__get", self._value(node.value), ast.Constant(node.attr)), node)
             case ast.IfExp():
-                return _at(ast.IfExp(self._test(node.test, "if-else"), self._value(node.body), self._value(node.orelse)), node)
+                return _at(
+                    ast.IfExp(self._test(node.test, "if-else"), self._value(node.body), self._value(node.orelse)), node
+                )
             case ast.Call():
                 return self._call(node)
             case ast.NamedExpr():
                 value = self._value(node.value)
                 if self.record:
                     keeper = "__kept_loc" if node.target.id in self.locals else "__kept"
-                    value = _call(keeper, ast.Constant(node.lineno), ast.Constant(self.scope), ast.Constant(node.target.id), value)
+                    value = _call(
+                        keeper, ast.Constant(node.lineno), ast.Constant(self.scope), ast.Constant(node.target.id), value
+                    )
                 return _at(ast.NamedExpr(node.target, value), node)
             case ast.Compare():
                 return _at(self._compare(node, self._value), node)
@@ -336,7 +352,7 @@ class _Weaver:
 
     def _children(self, node: ast.expr) -> ast.expr:
         """A copy of a node whose meaning needs no probe, with its parts woven."""
-        fields: dict[str, object] = {}
+        fields: dict[str, Any] = {}
         for field, value in ast.iter_fields(node):
             if isinstance(value, ast.expr):
                 fields[field] = self._value(value)
@@ -383,7 +399,7 @@ class _Weaver:
 
     def _text(self, node: ast.expr) -> str:
         """The node's own source; columns are bytes of UTF-8."""
-        assert node.end_lineno is not None and node.end_col_offset is not None
+        assert node.end_lineno is not None
         if node.lineno == node.end_lineno:
             return self.lines[node.lineno - 1].encode()[node.col_offset : node.end_col_offset].decode()
         first = self.lines[node.lineno - 1].encode()[node.col_offset :].decode()

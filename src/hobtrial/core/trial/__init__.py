@@ -1,5 +1,6 @@
 """The frame order, the handlers and the recorder: a woven script, a scene and a plan give a Trace."""
 
+from .as_json import samples_json, trace_json
 from .names import EVENT_NAMES, GAME_NAMES
 from .observe import CLOCK, OUTCOME, Observable, variable
 from .plan import Arrangement, KeyInput, Plan, held_key, pressed_key
@@ -25,5 +26,7 @@ __all__ = [
     "held_key",
     "play",
     "pressed_key",
+    "samples_json",
+    "trace_json",
     "variable",
 ]

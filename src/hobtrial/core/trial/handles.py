@@ -110,7 +110,9 @@ class PieceHandle:
     def overlaps(self, other: Any) -> bool:
         """Whether the piece overlaps another, or any of a kind, now."""
         scene, body = self._world.scene, self._live()
-        return any(other_body is not body and scene.overlaps(body, other_body) for other_body in bodies_of(other, "overlaps"))
+        return any(
+            other_body is not body and scene.overlaps(body, other_body) for other_body in bodies_of(other, "overlaps")
+        )
 
     def distance(self, other: Any) -> float:
         """The distance to the middle of another piece, in squares."""

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from typing import TYPE_CHECKING, Any, Final
 
 from ..words import KEYS, Event, EventKind, GameError, plural
-from .handles import GameHolder, KindHandle, PieceHandle, name_of
+from .handles import KindHandle, PieceHandle, name_of
 from .recorder import keep
 from .trace import Shown
 
@@ -14,7 +14,26 @@ if TYPE_CHECKING:
     from .run import Run
 
 GAME_NAMES: Final = frozenset(
-    "on start frame pressed released held meets overlaps parts board tell print win lose outcome clock is_down game".split()
+    [
+        "on",
+        "start",
+        "frame",
+        "pressed",
+        "released",
+        "held",
+        "meets",
+        "overlaps",
+        "parts",
+        "board",
+        "tell",
+        "print",
+        "win",
+        "lose",
+        "outcome",
+        "clock",
+        "is_down",
+        "game",
+    ]
 )
 CALLED_DIRECTLY: Final = GAME_NAMES - {"game", "start", "frame"}
 """Names of functions, which the weaving need not guard."""
@@ -50,8 +69,8 @@ def key_name(key: Any, what: str) -> str:
 EVENT_NAMES: Final[dict[str, Any]] = {
     "start": Event("start"),
     "frame": Event("frame"),
-    **{kind: key_event(kind) for kind in ("pressed", "released", "held")},  # type: ignore[arg-type]
-    **{kind: pair_event(kind) for kind in ("meets", "overlaps", "parts")},  # type: ignore[arg-type]
+    **{kind: key_event(kind) for kind in ("pressed", "released", "held")},
+    **{kind: pair_event(kind) for kind in ("meets", "overlaps", "parts")},
 }
 
 
@@ -64,10 +83,10 @@ def game_names(run: Run) -> dict[str, Any]:
         run.shown.append(Shown(run.frame, str(label)[:200], shown, run.script_line()))
 
     def tell(text: Any) -> None:
-        run.tell(str(text))
+        run.story.tell(str(text))
 
     def print_(*values: Any, sep: Any = " ", end: Any = "\n") -> None:
-        run.print_line((" " if sep is None else sep).join(str(value) for value in values), end)
+        run.story.print((" " if sep is None else sep).join(str(value) for value in values), end)
 
     def win(text: Any = "") -> None:
         run.end_with("won", str(text))
@@ -97,7 +116,7 @@ def game_names(run: Run) -> dict[str, Any]:
         "outcome": outcome,
         "clock": clock,
         "is_down": is_down,
-        "game": GameHolder(run),
+        "game": run.game,
     }
     scene: dict[str, PieceHandle | KindHandle] = {
         **{kind: KindHandle(kind, run) for kind in run.scene.spec.kinds},
@@ -120,7 +139,9 @@ def _register(run: Run, events: tuple[Any, ...]) -> Callable[[Any], Any]:
         most = min(2 if event.kind in ("meets", "overlaps", "parts") else 0 for event in events)
         if needed > most:
             about = next(str(event) for event in events if (event.kind in ("meets", "overlaps", "parts")) == (most > 0))
-            raise GameError(f"`{function.__name__}` asks for {plural(needed, 'value')}, but {about} gives at most {most}.")
+            raise GameError(
+                f"`{function.__name__}` asks for {plural(needed, 'value')}, but {about} gives at most {most}."
+            )
         run.register(function, events, min(code.co_argcount, most))
         return function
 

@@ -126,6 +126,14 @@ class Recorder:
         if self._room():
             self.changes.append(Change(self.frame, line, self.handler, scope, name, old, new, self.cause))
 
+    def arranged(self, name: str, value: Any) -> None:
+        """A scenario put a value in place of the script's: no change of the script's own."""
+        self._values["script", name] = keep(value)
+
+    def known(self, name: str, value: Any) -> None:
+        """The value that a variable of a piece has had since before anything was recorded."""
+        self._values.setdefault(("script", name), keep(value))
+
     def part(self, test: int, part: int, value: Any) -> Any:
         """A part of a test was evaluated; gives the value on."""
         self._parts.append((test, part, value))
@@ -142,7 +150,9 @@ class Recorder:
             parts.append((test.parts[last], value if type(value) in _PLAIN else keep(value)))
         if self._room():
             parts.reverse()
-            self.tests.append(Answered(self.frame, test.line, test.text, tuple(parts), bool(answer), self.handler, self.cause))
+            self.tests.append(
+                Answered(self.frame, test.line, test.text, tuple(parts), bool(answer), self.handler, self.cause)
+            )
         return answer
 
     def _room(self) -> bool:

@@ -6,20 +6,24 @@
 
 from __future__ import annotations
 
+import sys
 from collections.abc import Callable, Iterable, Mapping
+from dataclasses import replace
 from typing import Any, Final
 
 from ..scene import Body, SceneSpec, SceneState
 from ..script import DEFAULT_LIMITS, DIRECT, SCRIPT_FILE, Guards, Halt, Limits, Woven
 from ..script.hints import loop_hint
-from ..words import PAIR_EVENTS, READING, UNSET, Event, EventKind, Outcome, Stop, Timeline, short_text
-from .handles import HANDLES, PieceHandle, had_value
+from ..words import PAIR_EVENTS, READING, Event, EventKind, Outcome, Stop, Timeline, short_text
+from .handles import HANDLES, GameHolder, PieceHandle, had_value
 from .names import CALLED_DIRECTLY, game_names
-from .observe import OUTCOME, Observable, same_words
+from .observe import OUTCOME, Observable
 from .pairs import Handler, Pair, Pairs
 from .plan import Plan
 from .recorder import Recorder, Sampler, keep
-from .trace import Shown, StoryLine, Trace
+from .story import Story
+from .trace import Shown, Trace
+from .variables import Variables, getter
 
 KNOWN_FUNCTIONS: Final = CALLED_DIRECTLY | DIRECT
 """What `weave` may take for a function that needs no guard at the place of its call."""
@@ -72,7 +76,8 @@ class Run:
         self.down: dict[str, int] = {}
         self.board: dict[str, Any] = {}
         self.shown: list[Shown] = []
-        self.story: list[StoryLine] = []
+        self.story = Story(limits, lambda: (self.frame, self.script_line()))
+        self.game = GameHolder(self)
         self.recorder = Recorder(woven) if record else None
         self.guards = Guards(limits, HANDLES)
         self._woven = woven
@@ -87,16 +92,28 @@ class Run:
         self._handler: Handler | None = None
         self._ran = False
         self._removed = False
-        self._open_line = ""
         self._stop: Stop | None = None
-        self._alias = dict(names)
         self._counts: dict[Event, int] = {what.event: 0 for what in observe if what.event is not None}
         self._globals: dict[str, Any] = self._namespace()
-        self.samples: dict[Observable, Timeline] = {what: Timeline([], []) for what in dict.fromkeys((*observe, OUTCOME))}
+        self.samples: dict[Observable, Timeline] = {
+            what: Timeline([], []) for what in dict.fromkeys((*observe, OUTCOME))
+        }
+        self._variables = Variables(self._globals, self.game._values, names)
         self._sampler = Sampler([(timeline, self._getter(what)) for what, timeline in self.samples.items()])
         for event in (*self._counts, *watch):
             if event.kind in PAIR_EVENTS:
                 self._pairs.ask(event, None)
+
+    def _getter(self, what: Observable) -> Callable[[], Any]:
+        return getter(
+            what,
+            self._variables,
+            self.scene,
+            self.board,
+            self.story,
+            self._counts,
+            lambda: (self.frame, self.outcome),
+        )
 
     def _namespace(self) -> dict[str, Any]:
         hidden: dict[str, Any] = {
@@ -125,7 +142,7 @@ class Run:
             unarranged = ()
             if recorder is not None:
                 recorder.end(self.scene.bodies, ran=True)
-        self._close_line()
+        self.story.close()
         if recorder is not None:
             self._close_overlaps(recorder)
         return self._freeze(last, unarranged)
@@ -298,7 +315,11 @@ class Run:
     # ---- what the woven code and the handles call
 
     def _over(self, line: int) -> None:
-        if self._left <= self._limits.passes_a_handler and self._budget[0] < 0 and self._left < self._limits.passes_a_trial:
+        if (
+            self._left <= self._limits.passes_a_handler
+            and self._budget[0] < 0
+            and self._left < self._limits.passes_a_trial
+        ):
             often = f"{self._limits.passes_a_trial:,} times in one trial"
         else:
             often = f"{self._limits.passes_a_handler:,} times in one frame"
@@ -314,7 +335,9 @@ class Run:
 
     def _put(self, line: int, name: str, value: Any, owner: Any) -> None:
         if not isinstance(owner, HANDLES):
-            raise Halt("refused", f"Only pieces and `game` can hold variables of their own, not {short_text(owner)}.", line)
+            raise Halt(
+                "refused", f"Only pieces and `game` can hold variables of their own, not {short_text(owner)}.", line
+            )
         self._line = line
         setattr(owner, name, value)
 
@@ -335,43 +358,17 @@ class Run:
         """A variable of a piece or of `game` was set."""
         if self.recorder is not None:
             if had_value(old):
-                self.recorder._values.setdefault(("script", name), keep(old))
+                self.recorder.known(name, old)
             self.recorder.change(self._line, "script", name, new)
 
     def script_line(self) -> int:
         """The line of the script that is running."""
-        import sys
-
         frame = sys._getframe(1)
         while frame is not None:
             if frame.f_code.co_filename == SCRIPT_FILE:
                 return frame.f_lineno
             frame = frame.f_back  # type: ignore[assignment]
         return 0
-
-    def tell(self, text: str) -> None:
-        """Adds a line to the story."""
-        self._close_line()
-        self._add_line(text)
-
-    def print_line(self, text: str, end: Any) -> None:
-        """Adds printed text to the story; without a line end the next print joins it."""
-        end = "\n" if end is None else str(end)
-        self._open_line += text + end
-        if end.endswith("\n"):
-            self._close_line()
-
-    def _close_line(self) -> None:
-        if self._open_line:
-            text, self._open_line = self._open_line.removesuffix("\n"), ""
-            self._add_line(text)
-
-    def _add_line(self, text: str) -> None:
-        if len(self.story) >= self._limits.story:
-            raise Halt("story", f"The story grew beyond {self._limits.story:,} lines.", self.script_line())
-        if len(text) > self._limits.text:
-            raise Halt("text", f"A text grew beyond {self._limits.text:,} characters.", self.script_line())
-        self.story.append(StoryLine(self.frame, self.script_line(), text))
 
     def end_with(self, outcome: Outcome, text: str) -> None:
         """The game is won or lost; the first counts."""
@@ -380,7 +377,7 @@ class Run:
             if self.recorder is not None:
                 self.recorder.change(self.script_line(), "script", "outcome", outcome)
             if text:
-                self.tell(text)
+                self.story.tell(text)
 
     # ---- arranging and sampling
 
@@ -389,10 +386,13 @@ class Run:
         missing = []
         for line in self.plan.arrange:
             if line.owner is None:
-                if not self._set_variable(line.name, line.value):
+                bound = self._variables.arrange(line.name, line.value)
+                if bound is None:
                     missing.append(line.name)
+                elif self.recorder is not None:
+                    self.recorder.arranged(bound, line.value)
             elif line.owner == "game":
-                setattr(self._globals["__builtins__"]["game"], line.name, line.value)
+                setattr(self.game, line.name, line.value)
             else:
                 for body in self.scene.named(line.owner):
                     if line.name == "removed":
@@ -402,99 +402,24 @@ class Run:
                     body.stamp = 0
         return tuple(missing)
 
-    def _set_variable(self, name: str, value: Any) -> bool:
-        for bound in (name, *self._alias.get(name, ())):
-            if bound in self._globals:
-                self._globals[bound] = value
-                if self.recorder is not None:
-                    self.recorder._values["script", bound] = keep(value)
-                return True
-        holder = self._globals["__builtins__"]["game"]._values
-        if name in holder:
-            holder[name] = value
-            return True
-        return False
-
-    def _bound(self, name: str) -> str | None:
-        """The name under which the script keeps a variable that is asked for."""
-        game = self._globals["__builtins__"]["game"]._values
-        if name in self._globals:
-            return name
-        if name in game:
-            return f"game.{name}"
-        for other in self._alias.get(name, ()):
-            if other in self._globals:
-                return other
-            if other in game:
-                return f"game.{other}"
-        return None
-
-    def _read_variable(self, name: str) -> Any:
-        value = self._globals.get(name, UNSET)
-        if value is UNSET:
-            bound = self._bound(name)
-            if bound is None:
-                return UNSET
-            game = self._globals["__builtins__"]["game"]._values
-            value = game[bound[5:]] if bound.startswith("game.") else self._globals[bound]
-        if isinstance(value, (int, float, str)) or value is None:
-            return value
-        return UNSET if callable(value) else keep(value)
-
-    def _getter(self, what: Observable) -> Callable[[], Any]:
-        match what.what:
-            case "variable":
-                return lambda: self._read_variable(what.name)
-            case "property":
-                return lambda: self._read_property(what.name, what.attribute)
-            case "count":
-                bodies = self.scene.by_kind.get(what.name, [])
-                return lambda: sum(not body.removed for body in bodies)
-            case "board":
-                return lambda: self.board.get(what.name, UNSET)
-            case "told":
-                wanted = same_words(what.name)
-                return lambda: sum(wanted in same_words(line.text) for line in self.story)
-            case "times":
-                assert what.event is not None
-                event = what.event
-                return lambda: self._counts[event]
-            case "clock":
-                return lambda: self.frame / 30
-            case _:
-                return lambda: self.outcome
-
-    def _read_property(self, name: str, attribute: str) -> Any:
-        body = self.scene.by_name.get(name)
-        if body is None:
-            return UNSET
-        if attribute == "removed":
-            return body.removed
-        if attribute in body.values:
-            return keep(body.values[attribute])
-        value = getattr(body, attribute, UNSET)
-        return value if isinstance(value, (int, float, str, bool)) else UNSET
-
     def _freeze(self, last: int, unarranged: tuple[str, ...]) -> Trace:
-        variables = [what.name for what in self.samples if what.what == "variable"]
-        bound = {name: self._bound(name) or "" for name in variables}
-        final = {name: keep(self._read_variable(name)) for name in variables}
+        names = [what.name for what in self.samples if what.what == "variable"]
+        trace = Trace(
+            last_frame=last,
+            planned=self.plan.last_frame,
+            outcome=self.outcome,
+            stopped=self._stop,
+            samples=self.samples,
+            story=tuple(self.story.lines),
+            final={name: keep(self._variables.read(name)) for name in names},
+            unarranged=unarranged,
+            bound={name: self._variables.bound(name) or "" for name in names},
+        )
         recorder = self.recorder
-        common = {
-            "last_frame": last,
-            "planned": self.plan.last_frame,
-            "outcome": self.outcome,
-            "stopped": self._stop,
-            "samples": self.samples,
-            "story": tuple(self.story),
-            "final": final,
-            "unarranged": unarranged,
-            "bound": bound,
-        }
         if recorder is None:
-            return Trace(**common)
-        return Trace(
-            **common,
+            return trace
+        return replace(
+            trace,
             changes=tuple(recorder.changes),
             tests=tuple(recorder.tests),
             events=tuple(recorder.events),

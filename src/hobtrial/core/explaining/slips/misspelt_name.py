@@ -30,7 +30,12 @@ def edits(script: Script, asked: Iterable[str], given: Iterable[str], labels: It
     for odd in own:
         for right in dict.fromkeys([*asked, *own, *sorted(given)]):
             if near(odd, right):
-                yield Edit(SLIP, spans(*_renamed(places[odd], right)), right, {"odd": odd, "right": right, "stored": odd in script.globals})
+                yield Edit(
+                    SLIP,
+                    spans(*_renamed(places[odd], right)),
+                    right,
+                    {"odd": odd, "right": right, "stored": odd in script.globals},
+                )
     yield from _labels(script, list(labels))
 
 
@@ -48,7 +53,11 @@ def _places(script: Script) -> dict[str, list[Span]]:
             case ast.arg():
                 add(node.arg, node.lineno, column(script, node.lineno, node.col_offset))
             case ast.FunctionDef():
-                add(node.name, node.lineno, script.lines[node.lineno - 1].find(node.name, column(script, node.lineno, node.col_offset) + 3))
+                add(
+                    node.name,
+                    node.lineno,
+                    script.lines[node.lineno - 1].find(node.name, column(script, node.lineno, node.col_offset) + 3),
+                )
             case ast.Attribute() if node.end_lineno == node.value.end_lineno and node.end_lineno is not None:
                 assert node.end_col_offset is not None
                 end = column(script, node.end_lineno, node.end_col_offset)

@@ -21,7 +21,11 @@ def edits(script: Script) -> Iterator[Edit]:
     """For each number that a function sets: added and taken away, by itself and by one."""
     for function in functions(script.tree):
         for node in ast.walk(function):
-            if isinstance(node, ast.Assign) and len(node.targets) == 1 and isinstance(node.targets[0], (ast.Name, ast.Attribute)):
+            if (
+                isinstance(node, ast.Assign)
+                and len(node.targets) == 1
+                and isinstance(node.targets[0], (ast.Name, ast.Attribute))
+            ):
                 amount = _amount(node.value)
                 if amount is not None and node.lineno == node.end_lineno:
                     yield from _changes(script, node, node.targets[0], amount)
@@ -46,7 +50,13 @@ def _changes(script: Script, node: ast.Assign, target: ast.expr, amount: float) 
     other = "+" if amount < 0 else "-"
     wanted = [(sign, abs(amount)), (other, abs(amount)), (sign, 1), (other, 1)]
     for sign, size in dict.fromkeys((sign, size) for sign, size in wanted if size):
-        facts = {"name": name, "amount": amount, "set": text_of(script, target) + script.lines[node.lineno - 1][start:end], "sign": sign, "size": size}
+        facts = {
+            "name": name,
+            "amount": amount,
+            "set": text_of(script, target) + script.lines[node.lineno - 1][start:end],
+            "sign": sign,
+            "size": size,
+        }
         yield Edit(SLIP, spans(Span(node.lineno, start, end, f" {sign}= {size:g}")), name, facts)
 
 

@@ -1,0 +1,85 @@
+"""What the command is given: exercises and scripts as files, folders and zips."""
+
+from __future__ import annotations
+
+import io
+import zipfile
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Final
+
+from ..core.exercise import FILES
+from ..core.words import UsageError
+
+LARGEST_FILE: Final = 8 * 2**20
+"""Bytes of one file that is read at all; the script language's own limit is far below."""
+MOST_ENTRIES: Final = 2_000
+"""Entries of a zip: a class of 200 with ten files each."""
+
+
+@dataclass(frozen=True)
+class Given:
+    """A script as it was given: the name it is reported under, and its bytes."""
+
+    name: str
+    source: bytes
+
+
+def exercise_files(path: Path) -> dict[str, bytes]:
+    """The files of an exercise folder, or of that folder zipped. Raises `UsageError`."""
+    if path.is_dir():
+        return {name: _bytes(path / name) for name in FILES if (path / name).is_file()}
+    if path.is_file() and zipfile.is_zipfile(path):
+        entries = dict(_entries(path))
+        heads = [name.removesuffix("exercise.toml") for name in entries if name.endswith("exercise.toml")]
+        head = min(heads, key=len, default="")
+        return {name: entries[head + name] for name in FILES if head + name in entries}
+    if not path.exists():
+        raise UsageError(
+            f"{path}: there is no such exercise; give a folder with an exercise.toml, or that folder zipped"
+        )
+    raise UsageError(f"{path}: is no exercise; give a folder with an exercise.toml, or that folder zipped")
+
+
+def scripts(path: Path) -> list[Given]:
+    """The scripts of a path: a file, the .py files of a folder, or those of a zip. Raises `UsageError`."""
+    if path.is_dir():
+        found = [Given(str(file), _bytes(file)) for file in sorted(path.rglob("*.py")) if file.is_file()]
+        if not found:
+            raise UsageError(f"{path}: this folder has no .py files")
+        return found
+    if path.is_file():
+        if path.suffix == ".zip":
+            if not zipfile.is_zipfile(path):
+                raise UsageError(f"{path}: is called .zip and is no zip")
+            return [Given(f"{path}/{name}", source) for name, source in _entries(path) if name.endswith(".py")]
+        return [Given(str(path), _bytes(path))]
+    raise UsageError(f"{path}: there is no such file or folder")
+
+
+def _bytes(path: Path) -> bytes:
+    try:
+        if path.stat().st_size > LARGEST_FILE:
+            raise UsageError(f"{path}: has {path.stat().st_size:,} bytes; at most {LARGEST_FILE:,} are read")
+        return path.read_bytes()
+    except OSError as error:
+        raise UsageError(f"{path}: cannot be read: {error.strerror}") from error
+
+
+def _entries(path: Path) -> Iterator[tuple[str, bytes]]:
+    """Names and contents of a zip's files, read without unpacking to disk."""
+    try:
+        with zipfile.ZipFile(io.BytesIO(_bytes(path))) as archive:
+            files = sorted((info for info in archive.infolist() if not info.is_dir()), key=lambda info: info.filename)
+            if len(files) > MOST_ENTRIES:
+                raise UsageError(f"{path}: has {len(files):,} entries; at most {MOST_ENTRIES:,} are read")
+            for info in files:
+                if info.file_size > LARGEST_FILE:
+                    raise UsageError(
+                        f"{path}/{info.filename}: has {info.file_size:,} bytes; at most {LARGEST_FILE:,} are read"
+                    )
+                if not info.filename.startswith(("__MACOSX/", ".")):
+                    yield info.filename, archive.read(info)
+    except (zipfile.BadZipFile, RuntimeError, NotImplementedError) as error:
+        raise UsageError(f"{path}: cannot be unzipped: {error}") from error

@@ -1,0 +1,66 @@
+"""All commands and their options; what each does stands in a file of its own."""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+from typing import Annotated, Optional
+
+import typer
+
+app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False, rich_markup_mode=None)
+
+ExercisePath = Annotated[Path, typer.Argument(help="The folder of an exercise, or that folder zipped.")]
+ScriptPaths = Annotated[list[Path], typer.Argument(help="Scripts: files, folders or zips.")]
+
+
+@app.command()
+def mark(
+    exercise: ExercisePath,
+    script: ScriptPaths,
+    json_file: Annotated[Optional[Path], typer.Option("--json", help="Write the whole report to this file.")] = None,
+    jobs: Annotated[int, typer.Option(min=1, max=64, help="Worker processes.")] = os.cpu_count() or 2,
+) -> None:
+    """Mark scripts on an exercise and explain what went wrong."""
+    from .marking import mark as run
+
+    raise typer.Exit(run(exercise, script, json_file, jobs))
+
+
+@app.command()
+def play(
+    exercise: ExercisePath,
+    script: ScriptPaths,
+    scenario: Annotated[
+        Optional[str], typer.Option(help="The scenario to play; the first where none is named.")
+    ] = None,
+    trace: Annotated[Optional[Path], typer.Option(help="Write each whole trace into this folder.")] = None,
+) -> None:
+    """Play one scenario and show what happened."""
+    from .playing import play as run
+
+    raise typer.Exit(run(exercise, script, scenario, trace))
+
+
+@app.command()
+def demo(
+    reset: Annotated[bool, typer.Option("--reset", help="Begin anew: forget everything that was kept.")] = False,
+    port: Annotated[
+        int, typer.Option(min=1, max=65535, help="The port to serve on; a free one if it is taken.")
+    ] = 8765,
+) -> None:
+    """Set up everything, load the demo and serve it."""
+    from .demo import run
+
+    raise typer.Exit(run(reset=reset, port=port))
+
+
+@app.command()
+def test(
+    quick: Annotated[bool, typer.Option("--quick", help="Leave out the browser and the checks of the code.")] = False,
+    only: Annotated[Optional[str], typer.Option("--only", help="Only tests whose name has this in it.")] = None,
+) -> None:
+    """Check the code and run all tests."""
+    from .test import run
+
+    raise typer.Exit(run(quick=quick, only=only))

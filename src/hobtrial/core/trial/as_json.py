@@ -1,0 +1,66 @@
+"""Trace → JSON, as `hob play` writes it and the Trial screen reads it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ..words import as_json_value
+from .trace import Trace
+
+
+def trace_json(trace: Trace) -> dict[str, Any]:
+    """The whole trace. Frames are numbers; reading and `start` are frame -1."""
+    return {
+        "frames": trace.last_frame + 1,
+        "outcome": trace.outcome,
+        "stopped": trace.stopped.as_json() if trace.stopped else None,
+        "story": [{"frame": line.frame, "line": line.line, "text": line.text, "who": line.who} for line in trace.story],
+        "changes": [
+            {
+                "frame": change.frame,
+                "line": change.line,
+                "handler": change.handler,
+                "scope": change.scope,
+                "name": change.name,
+                "old": as_json_value(change.old),
+                "new": as_json_value(change.new),
+            }
+            for change in trace.changes
+            if change.differs
+        ],
+        "tests": [
+            {
+                "frame": test.frame,
+                "line": test.line,
+                "text": test.text,
+                "parts": [{"text": text, "value": as_json_value(value)} for text, value in test.parts],
+                "answer": test.answer,
+            }
+            for test in trace.tests
+        ],
+        "events": [
+            {"frame": came.frame, "event": came.event, "handlers": list(came.handlers), "waiting": 0}
+            for came in trace.events
+        ],
+        "messages": [],
+        "board": [
+            {"frame": shown.frame, "label": shown.label, "value": as_json_value(shown.value)} for shown in trace.board
+        ],
+        "offers": [],
+        "sounds": [],
+        "pieces": {
+            name: {key: [[frame, as_json_value(value)] for frame, value in history] for key, history in track.items()}
+            for name, track in trace.pieces.items()
+        },
+        "lines": {str(line): [list(span) for span in spans] for line, spans in sorted(trace.lines.items())},
+        "thinned": list(trace.thinned),
+        "final": {name: as_json_value(value) for name, value in trace.final.items()},
+    }
+
+
+def samples_json(trace: Trace) -> dict[str, list[list[Any]]]:
+    """What was sampled: for each thing the frames in which it changed, with the new value."""
+    return {
+        str(what): [[frame, as_json_value(value)] for frame, value in timeline.changes()]
+        for what, timeline in trace.samples.items()
+    }

@@ -1,0 +1,50 @@
+"""What the player is told, line by line."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from ..script import Halt, Limits
+from .trace import StoryLine
+
+
+class Story:
+    """The story of one trial; `place` gives the frame and the line of the script that is running."""
+
+    def __init__(self, limits: Limits, place: Callable[[], tuple[int, int]]) -> None:
+        self.lines: list[StoryLine] = []
+        self._limits = limits
+        self._place = place
+        self._open = ""
+
+    def tell(self, text: str) -> None:
+        """Adds a line."""
+        self.close()
+        self._add(text)
+
+    def print(self, text: str, end: Any) -> None:
+        """Adds printed text; without a line end the next print joins it."""
+        end = "\n" if end is None else str(end)
+        self._open += text + end
+        if end.endswith("\n"):
+            self.close()
+        elif len(self._open) > self._limits.text:
+            self._refuse()
+
+    def close(self) -> None:
+        """Ends a line that was printed without a line end."""
+        if self._open:
+            text, self._open = self._open.removesuffix("\n"), ""
+            self._add(text)
+
+    def _add(self, text: str) -> None:
+        frame, line = self._place()
+        if len(self.lines) >= self._limits.story:
+            raise Halt("story", f"The story grew beyond {self._limits.story:,} lines.", line)
+        if len(text) > self._limits.text:
+            self._refuse()
+        self.lines.append(StoryLine(frame, line, text))
+
+    def _refuse(self) -> None:
+        raise Halt("text", f"A text grew beyond {self._limits.text:,} characters.", self._place()[1])

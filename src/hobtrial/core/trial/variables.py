@@ -1,0 +1,101 @@
+"""The variables of a running script: where it keeps what an exercise or a check asks for."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from ..scene import SceneState
+from ..words import UNSET, Event
+from .observe import Observable, same_words
+from .recorder import keep
+from .story import Story
+
+
+class Variables:
+    """A script's globals and what `game` holds, looked up by the names of an exercise.
+
+    A name means the global, else what `game` holds, else another name that the exercise allows.
+    """
+
+    def __init__(
+        self, script_globals: dict[str, Any], held: dict[str, Any], alias: Mapping[str, tuple[str, ...]]
+    ) -> None:
+        self._globals = script_globals
+        self._held = held
+        self._alias = alias
+
+    def bound(self, name: str) -> str | None:
+        """The name under which the script keeps a variable: `score`, `game.score`, or nothing."""
+        for other in (name, *self._alias.get(name, ())):
+            if other in self._globals:
+                return other
+            if other in self._held:
+                return f"game.{other}"
+        return None
+
+    def read(self, name: str) -> Any:
+        """Its value now; unset where there is none, or where a function has that name."""
+        value = self._globals.get(name, UNSET)
+        if value is UNSET:
+            bound = self.bound(name)
+            if bound is None:
+                return UNSET
+            value = self._held[bound[5:]] if bound.startswith("game.") else self._globals[bound]
+        if isinstance(value, (int, float, str)) or value is None:
+            return value
+        return UNSET if callable(value) else keep(value)
+
+    def arrange(self, name: str, value: Any) -> str | None:
+        """Sets a variable that the script has; gives the name under which it keeps it."""
+        bound = self.bound(name)
+        if bound is None:
+            return None
+        if bound.startswith("game."):
+            self._held[bound[5:]] = value
+        else:
+            self._globals[bound] = value
+        return bound
+
+
+def getter(
+    what: Observable,
+    variables: Variables,
+    scene: SceneState,
+    board: Mapping[str, Any],
+    story: Story,
+    counts: Mapping[Event, int],
+    now: Callable[[], tuple[int, str]],
+) -> Callable[[], Any]:
+    """A function that gives the present value of an observable; `now` gives frame and outcome."""
+    match what.what:
+        case "variable":
+            return lambda: variables.read(what.name)
+        case "property":
+            return lambda: _property(scene, what.name, what.attribute)
+        case "count":
+            bodies = scene.by_kind.get(what.name, [])
+            return lambda: sum(not body.removed for body in bodies)
+        case "board":
+            return lambda: board.get(what.name, UNSET)
+        case "told":
+            wanted = same_words(what.name)
+            return lambda: sum(wanted in same_words(line.text) for line in story.lines)
+        case "times":
+            event = what.event
+            assert event is not None
+            return lambda: counts[event]
+        case "clock":
+            return lambda: now()[0] / 30
+        case _:
+            return lambda: now()[1]
+
+
+def _property(scene: SceneState, name: str, attribute: str) -> Any:
+    body = scene.by_name.get(name)
+    if body is None:
+        return UNSET
+    if attribute in body.values:
+        return keep(body.values[attribute])
+    value = getattr(body, attribute, UNSET)
+    return value if isinstance(value, (int, float, str)) else UNSET
