@@ -1,1 +1,5 @@
+"""The web: one router a screen over the records and the crew."""
 
+from .app import create_app
+
+__all__ = ["create_app"]

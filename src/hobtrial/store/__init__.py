@@ -1,1 +1,9 @@
+"""The records in PostgreSQL: named queries in .sql files, one class a subject."""
 
+from .cluster import Cluster
+from .exercises import Exercises
+from .reports import Reports
+from .rounds import Rounds
+from .store import Store, migrate
+
+__all__ = ["Cluster", "Exercises", "Reports", "Rounds", "Store", "migrate"]

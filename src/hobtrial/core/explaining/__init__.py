@@ -2,6 +2,7 @@
 
 from .explain import Explanation, explain
 from .finding import Edit, Finding, Fix
+from .groups import Group, groups, key_of
 from .parting import Parting, first_parting, parting
 from .replay import replay
 from .report import Report, halted, report
@@ -11,11 +12,14 @@ __all__ = [
     "Explanation",
     "Finding",
     "Fix",
+    "Group",
     "Parting",
     "Report",
     "explain",
     "first_parting",
+    "groups",
     "halted",
+    "key_of",
     "parting",
     "replay",
     "report",

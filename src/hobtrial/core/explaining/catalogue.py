@@ -24,6 +24,8 @@ class Entry:
     nudge_without_values: str = ""
     """The nudge and the pointer where the run holds no values for them."""
     pointer_without_values: str = ""
+    for_class: str = ""
+    """The title of a group of such findings, without one student's own wording; else `title`."""
 
 
 SLIPS: Final[dict[str, Entry]] = {
@@ -31,6 +33,7 @@ SLIPS: Final[dict[str, Entry]] = {
         title="`{test}` is off at its boundary",
         nudge="What should happen when `{subject}` is exactly {value}?",
         pointer="Line {line} asked `{test}`. `{subject}` was {value}, so the answer was {answer}.",
+        for_class="The test of `{subject}` is off at its boundary",
         note="The sign leaves out, or takes in, the value at the boundary itself. "
         "Try the numbers just below, at and above it.",
         nudge_without_values="What should happen when `{subject}` is just at its boundary, neither below nor above?",
@@ -46,12 +49,14 @@ SLIPS: Final[dict[str, Entry]] = {
         title="`{odd}` where `{right}` is meant",
         nudge="Is every name written the same way everywhere, with the same capitals?",
         pointer="Line {line} writes `{odd}`. The name that is meant seems to be `{right}`.",
+        for_class="`{right}` is not written the same everywhere",
         note="To Python these are two names. One of them never gets the value that the other has.",
     ),
     "set-for-change": Entry(
         title="`{set}` sets where a change is meant",
         nudge="What is `{name}` after this happens for the second time?",
         pointer="Line {line} set `{name}` to {new}. It was {old} before, and that was forgotten.",
+        for_class="`{name}` is set where a change is meant",
         note="`=` puts a new value in place of the old one. `+=` and `-=` go on from the old one.",
     ),
     "unreadable": Entry(
@@ -176,7 +181,8 @@ def stop_words(facts: dict[str, Any]) -> str:
         case "NameError" if name:
             return f"{where} uses `{name.group(1)}`, and nothing has that name."
         case "UnboundLocalError" if name:
-            return f"{where} uses `{name.group(1)}` inside `{facts.get('handler') or 'a function'}` before it has a value there."
+            inside = facts.get("handler") or "a function"
+            return f"{where} uses `{name.group(1)}` inside `{inside}` before it has a value there."
         case "ZeroDivisionError":
             return f"{where} divides by zero."
         case "KeyError":

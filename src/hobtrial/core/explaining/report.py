@@ -58,11 +58,14 @@ def finding_json(prepared: Prepared, finding: Finding, played: list[Played]) -> 
         key: value if isinstance(value, (str, int)) or key in ("parts", "values") else value_text(value)
         for key, value in finding.facts.items()
     }
+    if finding.slip == "unreadable":
+        facts["kind"] = facts["kind"].replace("-", " ")
     missing = bool(entry.pointer_without_values) and "value" not in facts
     names = [prepared.courses[number].scenario.name for number in dict.fromkeys(number for number, _ in finding.checks)]
     return {
         "slip": finding.slip,
         "title": fill(entry.title, facts),
+        "for_class": fill(entry.for_class or entry.title, facts),
         "confidence": finding.confidence,
         "about": finding.about,
         "lines": list(finding.lines),
@@ -121,6 +124,7 @@ def halted(name: str, out_of: float, message: str) -> Report:
             {
                 "slip": "unsettled",
                 "title": "The script was stopped from outside",
+                "for_class": "The script was stopped from outside",
                 "confidence": "open",
                 "about": "",
                 "lines": [],

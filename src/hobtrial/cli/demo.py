@@ -1,0 +1,119 @@
+"""`hob demo`: a PostgreSQL cluster of its own, the sample class, and the server, until Ctrl-C."""
+
+from __future__ import annotations
+
+import asyncio
+import contextlib
+import fcntl
+import shutil
+import signal
+import socket
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+import structlog
+import uvicorn
+
+from ..core.words import HobError
+from ..crew import Crew, OpenedExercise, Queue, prepare_queue
+from ..demo import load_demo
+from ..server import create_app
+from ..store import Cluster, Store, migrate
+from .home import home
+
+
+def run(*, reset: bool, port: int) -> int:
+    """Serves the demo. Gives the exit status."""
+    quiet_logs()
+    folder = home()
+    folder.mkdir(parents=True, exist_ok=True)
+    try:
+        with only_one(folder / "lock"):
+            return _serve(folder, reset=reset, port=port)
+    except HobError as error:
+        print(error)
+        return 1
+
+
+def _serve(folder: Path, *, reset: bool, port: int) -> int:
+    cluster = Cluster(folder / "postgresql")
+    if reset:
+        with step("forgot everything that was kept"):
+            cluster.stop()
+            shutil.rmtree(folder / "postgresql", ignore_errors=True)
+    with step("PostgreSQL on loopback"):
+        cluster.start()
+    try:
+        with step("tables"):
+            migrate(cluster.dsn)
+            prepare_queue(cluster.dsn)
+        with step("the demo: a class and its scripts"):
+            _load(cluster.dsn)
+        listener = listen(port)
+        taken = listener.getsockname()[1]
+        if taken != port:
+            print(f"Port {port} is taken.")
+        print(f"Hob Trial is at http://127.0.0.1:{taken}/ (Ctrl-C stops it; the data stays)", flush=True)
+        # uvicorn raises the signal that ended it once more; as an exception it lets us clean up
+        signal.signal(signal.SIGTERM, signal.default_int_handler)
+        server = uvicorn.Server(uvicorn.Config(create_app(cluster.dsn), log_level="warning", access_log=False))
+        with contextlib.suppress(KeyboardInterrupt):
+            server.run(sockets=[listener])
+    finally:
+        with step("stopped"):
+            cluster.stop()
+    return 0
+
+
+def _load(dsn: str) -> None:
+    store, queue = Store(dsn), Queue(dsn)
+
+    def opened(files: dict[str, bytes]) -> OpenedExercise:
+        async def ask() -> OpenedExercise:
+            async with Crew(1) as crew:
+                return await crew.open(files)
+
+        return asyncio.run(ask())
+
+    load_demo(store, queue, opened)
+    queue.close()
+    store.close()
+
+
+def listen(port: int) -> socket.socket:
+    """A listening socket on loopback: the port that was asked for, or a free one."""
+    listener = socket.socket()
+    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        listener.bind(("127.0.0.1", port))
+    except OSError:
+        listener.bind(("127.0.0.1", 0))
+    listener.listen(128)
+    return listener
+
+
+@contextmanager
+def only_one(path: Path) -> Iterator[None]:
+    """Keeps two programs from using the same records. Raises `HobError` when another does."""
+    with path.open("w") as lock:
+        try:
+            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            raise HobError("The demo of this checkout is already running; stop it there first, with Ctrl-C.") from None
+        yield
+
+
+@contextmanager
+def step(what: str) -> Iterator[None]:
+    """Says what is done and how long it took."""
+    begin = time.monotonic()
+    print(f"{what} … ", end="", flush=True)
+    yield
+    print(f"{time.monotonic() - begin:.1f} s", flush=True)
+
+
+def quiet_logs() -> None:
+    """Only warnings on the terminal; one line an event."""
+    structlog.configure(wrapper_class=structlog.make_filtering_bound_logger(30))

@@ -1,0 +1,138 @@
+"""The queue: jobs in the same PostgreSQL, taken by any number of workers on any machine.
+
+A job is a script to be marked with a version of an exercise. Deferring joins the caller's
+transaction; a job that loses its worker is taken up again; a mark is written once.
+"""
+
+from __future__ import annotations
+
+import asyncio
+from typing import Any, Final
+
+import structlog
+from procrastinate import App, Blueprint, JobContext, PsycopgConnector, SyncPsycopgConnector
+from psycopg import connect
+
+from ..core.explaining import halted
+from ..core.words import HobError
+from ..store import Exercises, Reports, Store
+from ..store.store import Link
+from .crew import Crew, OpenedExercise
+
+QUEUE: Final = "marking"
+STALLED_SECONDS: Final = 40
+"""Seconds without a sign of life after which a worker's job is taken up again."""
+POLLING_SECONDS: Final = 0.25
+"""A notification can be missed; this is how long a job then waits."""
+
+MARK: Final = "hob:mark"
+
+log = structlog.get_logger()
+
+
+def _tasks() -> Blueprint:
+    """The jobs; made anew for each app, since adding a blueprint renames its tasks."""
+    tasks = Blueprint()
+
+    @tasks.task(name="mark", queue=QUEUE, pass_context=True, retry=2)
+    async def mark(context: JobContext, version: int, digest: str) -> None:
+        await context.additional_context["marker"].mark(version, digest)
+
+    @tasks.periodic(cron="* * * * *")
+    @tasks.task(name="take_up", queue=QUEUE, pass_context=True)
+    async def take_up(context: JobContext, timestamp: int) -> None:
+        manager = context.app.job_manager
+        for job in await manager.get_stalled_jobs(seconds_since_heartbeat=STALLED_SECONDS):
+            try:
+                await manager.retry_job(job)
+            except Exception as error:  # it ended meanwhile
+                log.info("a stalled job ended by itself", job=job.id, error=str(error))
+
+    return tasks
+
+
+class Queue:
+    """The side that defers jobs; its calls join the transaction of the link they are given."""
+
+    def __init__(self, dsn: str) -> None:
+        self._app = App(connector=SyncPsycopgConnector(conninfo=dsn))
+        self._app.open()
+
+    def defer(self, link: Link, version: int, digests: list[str]) -> None:
+        """Puts texts in the queue."""
+        for digest in digests:
+            task = self._app.configure_task(MARK, connection=link, queue=QUEUE)
+            task.defer(version=version, digest=digest)
+
+    def close(self) -> None:
+        """Closes the connections."""
+        self._app.close()
+
+
+class Marker:
+    """The side that works: reads a text, has the crew mark it, keeps the report."""
+
+    def __init__(self, store: Store, crew: Crew) -> None:
+        self._store = store
+        self._crew = crew
+        self._opened: dict[int, OpenedExercise] = {}
+
+    async def open(self, version: int) -> OpenedExercise:
+        """An exercise's version, opened once."""
+        if version not in self._opened:
+            files = await asyncio.to_thread(self._files, version)
+            self._opened[version] = await self._crew.open(files)
+        return self._opened[version]
+
+    async def mark(self, version: int, digest: str) -> None:
+        """Marks a text unless it is marked already."""
+        name, source = await asyncio.to_thread(self._source, version, digest)
+        if source is None:
+            return
+        exercise = await self.open(version)
+        try:
+            report = await self._crew.mark(exercise, name, source)
+        except HobError as error:
+            report = halted(name, exercise.out_of, f"The script could not be marked: {error}")
+        await asyncio.to_thread(self._keep, version, digest, report)
+
+    def _files(self, version: int) -> dict[str, bytes]:
+        with self._store.transaction() as link:
+            return Exercises.files(link, version)
+
+    def _source(self, version: int, digest: str) -> tuple[str, bytes | None]:
+        with self._store.transaction() as link:
+            if Reports.has(link, version, digest):
+                return "", None
+            return Reports.source(link, digest) or ("", None)
+
+    def _keep(self, version: int, digest: str, report: dict[str, Any]) -> None:
+        with self._store.transaction() as link:
+            kept = Reports.add(link, version, digest, report)
+        log.info("marked", version=version, script=report["script"], marks=report["marks"], kept=kept)
+
+
+def prepare_queue(dsn: str) -> None:
+    """Makes the queue's tables where they are not there yet."""
+    with connect(dsn) as link:
+        there = link.execute("SELECT to_regclass('procrastinate_jobs')").fetchone()
+    if there is None or there[0] is None:
+        app = App(connector=SyncPsycopgConnector(conninfo=dsn))
+        with app.open():
+            app.schema_manager.apply_schema()
+
+
+async def work(dsn: str, marker: Marker, concurrency: int) -> None:
+    """Takes jobs until cancelled."""
+    app = App(connector=PsycopgConnector(conninfo=dsn))
+    app.add_tasks_from(_tasks(), namespace="hob")
+    async with app.open_async():
+        await app.run_worker_async(
+            queues=[QUEUE],
+            concurrency=concurrency + 1,  # one more for the taking up of stalled jobs
+            additional_context={"marker": marker},
+            fetch_job_polling_interval=POLLING_SECONDS,
+            install_signal_handlers=False,
+            shutdown_graceful_timeout=1,
+            delete_jobs="successful",
+        )

@@ -1,0 +1,87 @@
+"""The application: routers, guard, the built front end, and a worker of its own."""
+
+from __future__ import annotations
+
+import asyncio
+import contextlib
+from collections.abc import AsyncIterator
+from pathlib import Path
+from typing import Final
+
+import structlog
+from fastapi import FastAPI, HTTPException, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import FileResponse, JSONResponse, Response
+from fastapi.staticfiles import StaticFiles
+from starlette.middleware.gzip import GZipMiddleware
+
+from ..crew import Crew, Marker, Queue, work
+from ..store import Store
+from . import bench, trial
+from . import round as round_
+from .deps import Services
+from .guard import Guard
+
+FRONT_END: Final = Path(__file__).resolve().parents[3] / "web" / "dist"
+REPLAYS: Final = 2
+"""Workers that play trials for people who look at them; the queue has its own."""
+
+log = structlog.get_logger()
+
+
+def create_app(dsn: str | None = None, *, workers: int = 2, front_end: Path = FRONT_END) -> FastAPI:
+    """The application on a database; without one it only describes itself."""
+
+    @contextlib.asynccontextmanager
+    async def lifespan(app: FastAPI) -> AsyncIterator[None]:
+        assert dsn is not None
+        store, queue = Store(dsn), Queue(dsn)
+        async with Crew(REPLAYS) as looking, Crew(workers) as marking:
+            app.state.services = Services(store, queue, looking, Marker(store, looking))
+            working = asyncio.create_task(work(dsn, Marker(store, marking), workers))
+            try:
+                yield
+            finally:
+                working.cancel()
+                with contextlib.suppress(asyncio.CancelledError):
+                    await working
+        queue.close()
+        store.close()
+
+    app = FastAPI(
+        title="Hob Trial",
+        version="1",
+        lifespan=lifespan if dsn else None,
+        openapi_url="/api/openapi.json",
+        docs_url=None,
+        redoc_url=None,
+    )
+    app.include_router(bench.router)
+    app.include_router(round_.router)
+    app.include_router(trial.router)
+    app.add_middleware(GZipMiddleware, minimum_size=2000)
+    app.add_middleware(Guard)
+    app.add_exception_handler(RequestValidationError, _not_understood)
+    _serve_front_end(app, front_end)
+    return app
+
+
+async def _not_understood(request: Request, error: Exception) -> Response:
+    assert isinstance(error, RequestValidationError)
+    places = "; ".join(f"{'.'.join(str(part) for part in each['loc'])}: {each['msg']}" for each in error.errors())
+    return JSONResponse({"detail": f"This request cannot be read: {places}."}, 422)
+
+
+def _serve_front_end(app: FastAPI, folder: Path) -> None:
+    """The built files; every address that is none of theirs is a screen, which the page itself finds."""
+    if (folder / "assets").is_dir():
+        app.mount("/assets", StaticFiles(directory=folder / "assets"), name="assets")
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def page(path: str) -> Response:
+        if path.startswith("api/") or not (folder / "index.html").is_file():
+            raise HTTPException(404, "There is nothing at this address.")
+        known = (folder / path).resolve()
+        if path and known.is_file() and known.is_relative_to(folder.resolve()):
+            return FileResponse(known)
+        return FileResponse(folder / "index.html", headers={"cache-control": "no-cache"})

@@ -1,0 +1,367 @@
+"""What the screens are given, as models: the front end's types are made from them."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any, Literal
+
+from pydantic import BaseModel
+
+Answer = Literal["held", "broken", "not reached"]
+Status = Literal["waiting", "marked", "unreadable", "stopped"]
+
+
+class RoundSummary(BaseModel):
+    """A round as the Bench lists it. `spread` are the marks of all scripts, rising."""
+
+    id: int
+    title: str
+    version: int
+    class_name: str
+    out_of: float
+    opened_at: datetime
+    scripts: int
+    marked: int
+    mean: float | None
+    spread: list[float]
+
+
+class BenchView(BaseModel):
+    """The Bench."""
+
+    rounds: list[RoundSummary]
+
+
+class CheckHead(BaseModel):
+    """A check without its verdict."""
+
+    expect: str
+    kind: str
+    marks: float
+    because: str
+
+
+class ScenarioHead(BaseModel):
+    """A scenario and its checks."""
+
+    name: str
+    visible: bool
+    checks: list[CheckHead]
+
+
+class StudentRow(BaseModel):
+    """A student's last try in a round; `verdicts` has a list a scenario, empty where nothing ran."""
+
+    try_id: int
+    student: str
+    number: int
+    status: Status
+    marks: float | None
+    verdicts: list[list[Answer]]
+    first: str | None
+    groups: list[str]
+
+
+class Typical(BaseModel):
+    """Where a group's typical trial opens."""
+
+    try_id: int
+    scenario: int
+    frame: int | None
+
+
+class GroupView(BaseModel):
+    """A group of findings: what to teach next."""
+
+    key: str
+    slip: str
+    title: str
+    confidence: str
+    tries: list[int]
+    marks_lost: float
+    excerpt: str | None
+    pointer: str
+    typical: Typical | None
+
+
+class RoundView(BaseModel):
+    """The Round. `seconds` is how long the marking took, once it is done."""
+
+    id: int
+    title: str
+    version: int
+    class_name: str
+    out_of: float
+    opened_at: datetime
+    trials: int
+    game_seconds: float
+    done: int
+    seconds: float | None
+    scenarios: list[ScenarioHead]
+    students: list[StudentRow]
+    groups: list[GroupView]
+
+
+class Neighbour(BaseModel):
+    """The student before or after, in the order of the Round."""
+
+    try_id: int
+    student: str
+
+
+class Problem(BaseModel):
+    """A place of a text that cannot be accepted."""
+
+    line: int
+    column: int
+    kind: str
+    message: str
+    instead: str
+
+
+class ChangedLine(BaseModel):
+    """A line before and after a fix."""
+
+    line: int
+    before: str
+    after: str
+
+
+class FixView(ChangedLine):
+    """A fix that was tried."""
+
+    mends: int
+    breaks: int
+    changes: list[ChangedLine]
+
+
+class FindingView(BaseModel):
+    """A finding with its sentences."""
+
+    slip: str
+    title: str
+    confidence: Literal["shown", "likely", "open"]
+    about: str
+    lines: list[int]
+    scenarios: list[str]
+    checks: list[tuple[int, int]]
+    marks_lost: float
+    scenario: int | None
+    frame: int | None
+    happened: list[str]
+    nudge: str
+    pointer: str
+    fix: FixView | None
+    note: str
+    others: int = 0
+
+
+class TryView(BaseModel):
+    """A try with its text and what was found, for the Trial screen."""
+
+    id: int
+    round_id: int
+    title: str
+    class_name: str
+    student: str
+    number: int
+    status: Status
+    marks: float | None
+    out_of: float
+    source: str
+    problems: list[Problem]
+    verdicts: list[list[Answer]]
+    scenarios: list[ScenarioHead]
+    findings: list[FindingView]
+    previous: Neighbour | None
+    next: Neighbour | None
+
+
+class InputView(BaseModel):
+    """A key that the scenario presses."""
+
+    key: str
+    down: int
+    up: int
+    held: bool
+
+
+class VerdictView(BaseModel):
+    """A check with its verdict. `values` are those of every part at `frame`."""
+
+    expect: str
+    kind: str
+    verdict: Answer
+    marks: float
+    out_of: float
+    frame: int | None
+    values: dict[str, Any]
+    reason: str | None
+    concept: str | None
+    because: str
+    span: tuple[int, int]
+
+
+class StopView(BaseModel):
+    """Why a trial ended early."""
+
+    frame: int
+    line: int
+    handler: str | None
+    kind: str
+    message: str
+
+
+class StoryView(BaseModel):
+    """A line of the story."""
+
+    frame: int
+    line: int
+    text: str
+    who: str
+
+
+class ChangeView(BaseModel):
+    """A value that changed."""
+
+    frame: int
+    line: int
+    handler: str | None
+    scope: str
+    name: str
+    old: Any
+    new: Any
+
+
+class PartView(BaseModel):
+    """A part of a test with its value."""
+
+    text: str
+    value: Any
+
+
+class TestView(BaseModel):
+    """A test that was answered."""
+
+    frame: int
+    line: int
+    text: str
+    parts: list[PartView]
+    answer: bool
+
+
+class EventView(BaseModel):
+    """An event that came."""
+
+    frame: int
+    event: str
+    handlers: list[str]
+    waiting: int
+
+
+class ShownView(BaseModel):
+    """A value put on the scoreboard."""
+
+    frame: int
+    label: str
+    value: Any
+
+
+class TraceView(BaseModel):
+    """The whole trace of a trial; reading is frame -1."""
+
+    frames: int
+    outcome: str
+    stopped: StopView | None
+    story: list[StoryView]
+    changes: list[ChangeView]
+    tests: list[TestView]
+    events: list[EventView]
+    board: list[ShownView]
+    pieces: dict[str, dict[str, list[tuple[int, Any]]]]
+    lines: dict[str, list[tuple[int, int, int]]]
+    thinned: list[str]
+    final: dict[str, Any]
+
+
+class OverlapView(BaseModel):
+    """Two pieces that overlapped, from the first to the last frame."""
+
+    pair: tuple[str, str]
+    first: int
+    last: int
+    handled: bool
+
+
+class PieceView(BaseModel):
+    """A piece of the scene as it is set up."""
+
+    name: str
+    kind: str
+    size: tuple[float, float]
+    look: str
+    solid: bool
+
+
+class SpawnedView(BaseModel):
+    """A kind that a spawner adds."""
+
+    kind: str
+    size: tuple[float, float]
+    look: str
+
+
+class SceneView(BaseModel):
+    """The scene of a trial, in squares."""
+
+    width: float
+    height: float
+    last_frame: int
+    pieces: list[PieceView]
+    spawned: list[SpawnedView]
+
+
+class ReferenceView(BaseModel):
+    """What the reference did in the same scenario."""
+
+    samples: dict[str, list[tuple[int, Any]]]
+    outcome: str
+
+
+class PartingView(BaseModel):
+    """Where the run and the reference's part."""
+
+    frame: int
+    seconds: float
+    what: str
+
+
+class VariableView(BaseModel):
+    """A listed variable."""
+
+    name: str
+    meaning: str
+
+
+class TrialView(BaseModel):
+    """One trial with everything that the Trial screen shows."""
+
+    scenario: str
+    last_frame: int
+    seed: int
+    arrange: list[str]
+    variables: list[VariableView]
+    inputs: list[InputView]
+    checks: list[VerdictView]
+    trace: TraceView | None
+    samples: dict[str, list[tuple[int, Any]]]
+    overlaps: list[OverlapView]
+    reference: ReferenceView
+    parting: PartingView | None
+    scene: SceneView
+
+
+class Sorry(BaseModel):
+    """An error: what went wrong, in a sentence that says what would be right."""
+
+    detail: str

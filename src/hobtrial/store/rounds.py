@@ -1,0 +1,67 @@
+"""Classes, students, rounds and tries."""
+
+from __future__ import annotations
+
+import hashlib
+from typing import Final
+
+from .store import Link, Row, queries
+
+_SQL: Final = queries("rounds")
+
+
+class Rounds:
+    """What is kept of rounds. Every call joins the transaction of the link it is given."""
+
+    @staticmethod
+    def open(link: Link, class_name: str, version: int) -> int:
+        """The round of a class at a version, made if it is not there yet."""
+        class_id = _SQL.add_class(link, name=class_name)["id"]
+        return int(_SQL.add_round(link, class_id=class_id, version_id=version)["id"])
+
+    @staticmethod
+    def hand_in(link: Link, class_name: str, round_id: int, student: str, file_name: str, source: bytes) -> int:
+        """Keeps a try; the same text as a student's last try is not kept twice. Gives its id."""
+        class_id = _SQL.add_class(link, name=class_name)["id"]
+        student_id = _SQL.add_student(link, class_id=class_id, name=student)["id"]
+        digest = hashlib.sha256(source).hexdigest()
+        last = _SQL.last_try(link, round_id=round_id, student_id=student_id)
+        if last is not None and last["digest"] == digest:
+            return int(last["id"])
+        made = _SQL.add_try(
+            link, round_id=round_id, student_id=student_id, file_name=file_name, source=source, digest=digest
+        )
+        return int(made["id"])
+
+    @staticmethod
+    def all(link: Link) -> list[Row]:
+        """All rounds, the newest first."""
+        return list(_SQL.all_rounds(link))
+
+    @staticmethod
+    def one(link: Link, round_id: int) -> Row | None:
+        """One round with its exercise."""
+        row: Row | None = _SQL.one_round(link, round_id=round_id)
+        return row
+
+    @staticmethod
+    def tries(link: Link, round_id: int) -> list[Row]:
+        """The last try of each student, by name."""
+        return list(_SQL.latest_tries(link, round_id=round_id))
+
+    @staticmethod
+    def one_try(link: Link, try_id: int) -> Row | None:
+        """One try with its text and its report."""
+        row: Row | None = _SQL.one_try(link, try_id=try_id)
+        return row
+
+    @staticmethod
+    def unmarked(link: Link, round_id: int) -> list[str]:
+        """The digests of texts that wait to be marked."""
+        return [row["digest"] for row in _SQL.unmarked(link, round_id=round_id)]
+
+    @staticmethod
+    def mark_again(link: Link, round_id: int) -> None:
+        """Forgets the reports of a round and notes that its marking begins."""
+        _SQL.forget_reports(link, round_id=round_id)
+        _SQL.marking_begins(link, round_id=round_id)

@@ -1,0 +1,21 @@
+-- name: add_exercise(slug)^
+-- The exercise of that slug, made if it is not there.
+INSERT INTO exercise (slug) VALUES (:slug)
+ON CONFLICT (slug) DO UPDATE SET slug = EXCLUDED.slug
+RETURNING id;
+
+-- name: version_by_digest(exercise_id, digest)^
+SELECT id FROM exercise_version WHERE exercise_id = :exercise_id AND digest = :digest;
+
+-- name: add_version(exercise_id, digest, title, out_of, seconds, scenarios)^
+-- The next version of an exercise.
+INSERT INTO exercise_version (exercise_id, number, digest, title, out_of, seconds, scenarios)
+SELECT :exercise_id, coalesce(max(number), 0) + 1, :digest, :title, :out_of, :seconds, :scenarios
+FROM exercise_version WHERE exercise_id = :exercise_id
+RETURNING id;
+
+-- name: add_file(version_id, name, content)!
+INSERT INTO exercise_file (version_id, name, content) VALUES (:version_id, :name, :content);
+
+-- name: files_of_version(version_id)
+SELECT name, content FROM exercise_file WHERE version_id = :version_id ORDER BY name;

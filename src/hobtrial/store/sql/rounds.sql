@@ -1,0 +1,80 @@
+-- name: add_class(name)^
+INSERT INTO class (name) VALUES (:name)
+ON CONFLICT (name) DO UPDATE SET name = EXCLUDED.name
+RETURNING id;
+
+-- name: add_student(class_id, name)^
+INSERT INTO student (class_id, name) VALUES (:class_id, :name)
+ON CONFLICT (class_id, name) DO UPDATE SET name = EXCLUDED.name
+RETURNING id;
+
+-- name: add_round(class_id, version_id)^
+INSERT INTO round (class_id, version_id) VALUES (:class_id, :version_id)
+ON CONFLICT (class_id, version_id) DO UPDATE SET version_id = EXCLUDED.version_id
+RETURNING id;
+
+-- name: last_try(round_id, student_id)^
+SELECT id, digest FROM try WHERE round_id = :round_id AND student_id = :student_id ORDER BY number DESC LIMIT 1;
+
+-- name: add_try(round_id, student_id, file_name, source, digest)^
+INSERT INTO try (round_id, student_id, number, file_name, source, digest)
+SELECT :round_id, :student_id, coalesce(max(number), 0) + 1, :file_name, :source, :digest
+FROM try WHERE round_id = :round_id AND student_id = :student_id
+RETURNING id;
+
+-- name: all_rounds()
+-- Each round with how far its marking is: the last try of each student counts.
+SELECT round.id, exercise_version.title, exercise_version.number AS version, exercise_version.out_of, class.name AS class,
+       round.opened_at, count(latest.id) AS scripts, count(report.id) AS marked, avg(report.marks) AS mean,
+       coalesce(array_agg(report.marks ORDER BY report.marks) FILTER (WHERE report.id IS NOT NULL), '{}') AS spread
+FROM round
+JOIN exercise_version ON exercise_version.id = round.version_id
+JOIN class ON class.id = round.class_id
+LEFT JOIN LATERAL (
+    SELECT DISTINCT ON (student_id) id, digest FROM try WHERE try.round_id = round.id ORDER BY student_id, number DESC
+) AS latest ON true
+LEFT JOIN report ON report.version_id = round.version_id AND report.digest = latest.digest
+GROUP BY round.id, exercise_version.id, class.id
+ORDER BY round.opened_at DESC;
+
+-- name: one_round(round_id)^
+SELECT round.id, round.version_id, exercise_version.title, exercise_version.number AS version, exercise_version.out_of,
+       exercise_version.seconds, exercise_version.scenarios, class.name AS class, round.opened_at, round.marking_since
+FROM round
+JOIN exercise_version ON exercise_version.id = round.version_id
+JOIN class ON class.id = round.class_id
+WHERE round.id = :round_id;
+
+-- name: latest_tries(round_id)
+-- The last try of each student of a round, with its report where it is made.
+SELECT DISTINCT ON (student.name) try.id, try.number, try.digest, student.name AS student, report.whole AS report, report.made_at
+FROM try
+JOIN student ON student.id = try.student_id
+JOIN round ON round.id = try.round_id
+LEFT JOIN report ON report.version_id = round.version_id AND report.digest = try.digest
+WHERE try.round_id = :round_id
+ORDER BY student.name, try.number DESC;
+
+-- name: one_try(try_id)^
+SELECT try.id, try.round_id, try.number, try.source, try.digest, student.name AS student, round.version_id,
+       report.whole AS report
+FROM try
+JOIN student ON student.id = try.student_id
+JOIN round ON round.id = try.round_id
+LEFT JOIN report ON report.version_id = round.version_id AND report.digest = try.digest
+WHERE try.id = :try_id;
+
+-- name: unmarked(round_id)
+-- Texts of a round without a report, each once.
+SELECT DISTINCT try.digest FROM try
+JOIN round ON round.id = try.round_id
+LEFT JOIN report ON report.version_id = round.version_id AND report.digest = try.digest
+WHERE try.round_id = :round_id AND report.id IS NULL;
+
+-- name: forget_reports(round_id)!
+-- Takes away the reports of a round's texts, so that they are made anew.
+DELETE FROM report USING round, try
+WHERE round.id = :round_id AND try.round_id = round.id AND report.version_id = round.version_id AND report.digest = try.digest;
+
+-- name: marking_begins(round_id)!
+UPDATE round SET marking_since = clock_timestamp() WHERE id = :round_id;

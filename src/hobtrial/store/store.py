@@ -1,0 +1,64 @@
+"""The way to the database: a pool of connections, the named queries, the migrations."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Any, Final
+
+import aiosql
+from psycopg import Connection
+from psycopg.rows import dict_row
+from psycopg_pool import ConnectionPool
+from yoyo import get_backend, read_migrations
+
+HERE: Final = Path(__file__).parent
+POOL: Final = 8
+"""Connections at most: the server's threads wait for one, PostgreSQL allows 100."""
+
+Row = dict[str, Any]
+Link = Connection[Row]
+
+
+class Store:
+    """Connections to one database. Close it at the end."""
+
+    def __init__(self, dsn: str) -> None:
+        self.dsn = dsn
+        self._pool: ConnectionPool[Link] = ConnectionPool(
+            dsn,
+            min_size=1,
+            max_size=POOL,
+            kwargs={"row_factory": dict_row},
+            open=True,
+            connection_class=Connection[Row],
+        )
+
+    @contextmanager
+    def transaction(self) -> Iterator[Link]:
+        """A connection in a transaction: everything that is done with it happens, or nothing."""
+        with self._pool.connection() as link:
+            yield link
+
+    def close(self) -> None:
+        """Closes all connections."""
+        self._pool.close()
+
+
+def queries(subject: str) -> Any:
+    """The named queries of `sql/<subject>.sql`."""
+    return aiosql.from_path(HERE / "sql" / f"{subject}.sql", "psycopg")
+
+
+def migrate(dsn: str) -> None:
+    """Brings a database to the present tables; does nothing where it is there already."""
+    backend: Any = get_backend(  # type: ignore[no-untyped-call]
+        dsn.replace("postgresql://", "postgresql+psycopg://", 1)
+    )
+    try:
+        backend.break_lock()  # a migrator that was killed leaves its lock; only one runs at a time here
+        migrations = read_migrations(str(HERE / "migrations"))  # type: ignore[no-untyped-call]
+        backend.apply_migrations(backend.to_apply(migrations))
+    finally:
+        backend.connection.close()
