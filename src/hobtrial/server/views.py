@@ -200,6 +200,7 @@ class VerdictView(BaseModel):
     concept: str | None
     because: str
     span: tuple[int, int]
+    about: list[str]
 
 
 class StopView(BaseModel):
@@ -301,6 +302,7 @@ class PieceView(BaseModel):
     size: tuple[float, float]
     look: str
     solid: bool
+    keys: list[str]
 
 
 class SpawnedView(BaseModel):
@@ -341,6 +343,7 @@ class VariableView(BaseModel):
 
     name: str
     meaning: str
+    label: str | None
 
 
 class TrialView(BaseModel):

@@ -6,11 +6,12 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..judging import Prepared, play_scenario
+from ..judging import Course, Played, Prepared, play_scenario
+from ..scene import PieceSpec
 from ..script import Script
 from ..trial import OUTCOME, Trace, samples_json, trace_json, variable
-from ..words import frame_of
-from .parting import first_parting
+from ..words import frame_of, seconds_of
+from .parting import Parting, first_parting
 
 
 def replay(prepared: Prepared, source: str | bytes, number: int) -> dict[str, Any]:
@@ -32,18 +33,40 @@ def replay(prepared: Prepared, source: str | bytes, number: int) -> dict[str, An
         "last_frame": course.plan.last_frame,
         "seed": course.plan.seed,
         "arrange": [line.text for line in course.plan.arrange],
-        "variables": [{"name": each.name, "meaning": each.meaning} for each in settings.variable],
+        "variables": [{"name": each.name, "meaning": each.meaning, "label": each.label} for each in settings.variable],
         "inputs": [
             {"key": each.key, "down": each.down, "up": each.up, "held": each.held} for each in course.plan.inputs
         ],
-        "checks": [verdict.as_json() for verdict in played.verdicts] if played else [],
+        "checks": _checks(course, played) if played else [],
         "trace": trace_json(played.trace) if played else None,
         "samples": samples_json(played.trace) if played else {},
         "overlaps": _overlaps(played.trace) if played else [],
         "reference": {"samples": samples_json(reference), "outcome": reference.outcome},
-        "parting": parting.as_json() if parting else None,
+        "parting": _parting_json(parting, played),
         "scene": scene_json(prepared, frame_of(settings.length(course.scenario))),
     }
+
+
+def _parting_json(parting: Parting | None, played: Played | None) -> dict[str, Any] | None:
+    """The first parting; a run that was stopped parts at the latest there."""
+    if parting is not None:
+        return parting.as_json()
+    stop = played.trace.stopped if played else None
+    if stop is None:
+        return None
+    return {
+        "frame": max(stop.frame, 0),
+        "seconds": round(seconds_of(max(stop.frame, 0)), 3),
+        "what": "the script stops",
+    }
+
+
+def _checks(course: Course, played: Played) -> list[dict[str, Any]]:
+    """The verdicts, each with the things that it is about."""
+    pairs = zip(course.checks, played.verdicts, strict=True)
+    return [
+        {**verdict.as_json(), "about": [str(what) for what in expectation.needs]} for (_, expectation), verdict in pairs
+    ]
 
 
 def scene_json(prepared: Prepared, last_frame: int) -> dict[str, Any]:
@@ -60,6 +83,7 @@ def scene_json(prepared: Prepared, last_frame: int) -> dict[str, Any]:
                 "size": list(piece.size),
                 "look": piece.look or piece.kind,
                 "solid": piece.solid,
+                "keys": _steering_keys(piece),
             }
             for piece in scene.piece
         ],
@@ -67,6 +91,14 @@ def scene_json(prepared: Prepared, last_frame: int) -> dict[str, Any]:
             {"kind": each.kind, "size": list(each.size), "look": each.look or each.kind} for each in scene.spawner
         ],
     }
+
+
+def _steering_keys(piece: PieceSpec) -> list[str]:
+    """The keys that move a piece by themselves, so that no handler need wait for them."""
+    steered = piece.motion.steered
+    if steered is None:
+        return []
+    return list({"x": steered.keys[:2], "y": steered.keys[2:]}.get(steered.axes, steered.keys))
 
 
 def _overlaps(trace: Trace) -> list[dict[str, Any]]:

@@ -1,0 +1,44 @@
+/** The server, with the types of its own description. */
+
+import createClient from "openapi-fetch";
+
+import type { components, paths } from "./schema";
+
+type Schemas = components["schemas"];
+export type BenchView = Schemas["BenchView"];
+export type RoundSummary = Schemas["RoundSummary"];
+export type RoundView = Schemas["RoundView"];
+export type StudentRow = Schemas["StudentRow"];
+export type GroupView = Schemas["GroupView"];
+export type TryView = Schemas["TryView"];
+export type FindingView = Schemas["FindingView"];
+export type TrialView = Schemas["TrialView"];
+export type TraceView = Schemas["TraceView"];
+export type VerdictView = Schemas["VerdictView"];
+export type SceneView = Schemas["SceneView"];
+export type Answer = VerdictView["verdict"];
+
+export const server = createClient<paths>({ baseUrl: "" });
+
+/** What the server said went wrong, in its own sentence. */
+export class ServerError extends Error {}
+
+interface Reply {
+  data?: unknown;
+  error?: unknown;
+  response: Response;
+}
+
+/** The data of a reply, in the type that the description gives it; throws a `ServerError` with the
+server's sentence. (openapi-fetch widens tuples to lists, so the type is named by the caller.) */
+export async function dataOf<Data>(asked: Promise<Reply>): Promise<Data> {
+  let reply: Reply;
+  try {
+    reply = await asked;
+  } catch {
+    throw new ServerError("The server does not answer. See whether it still runs, then try again.");
+  }
+  if (reply.data !== undefined) return reply.data as Data;
+  const detail = (reply.error as { detail?: unknown } | undefined)?.detail;
+  throw new ServerError(typeof detail === "string" ? detail : `The server answered with ${reply.response.status}.`);
+}

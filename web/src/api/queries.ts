@@ -1,0 +1,44 @@
+/** What the screens ask for, each by its name. */
+
+import { queryOptions } from "@tanstack/react-query";
+
+import { type BenchView, dataOf, type RoundView, server, type TrialView, type TryView } from "./client";
+
+const WHILE_MARKING = 400; // milliseconds between looks at a round that is being marked
+
+export const benchQuery = queryOptions({
+  queryKey: ["bench"],
+  queryFn: () => dataOf<BenchView>(server.GET("/api/bench")),
+  refetchInterval: (query) =>
+    query.state.data?.rounds.some((round) => round.marked < round.scripts) ? WHILE_MARKING : false,
+});
+
+export const roundQuery = (round: number) =>
+  queryOptions({
+    queryKey: ["round", round],
+    queryFn: () => dataOf<RoundView>(server.GET("/api/rounds/{round_id}", { params: { path: { round_id: round } } })),
+    refetchInterval: (query) => {
+      const data = query.state.data;
+      return data && data.done < data.students.length ? WHILE_MARKING : false;
+    },
+  });
+
+export const tryQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["try", id],
+    queryFn: () => dataOf<TryView>(server.GET("/api/tries/{try_id}", { params: { path: { try_id: id } } })),
+    refetchInterval: (query) => (query.state.data?.status === "waiting" ? WHILE_MARKING : false),
+  });
+
+export const trialQuery = (id: number, scenario: number) =>
+  queryOptions({
+    queryKey: ["trial", id, scenario],
+    queryFn: () =>
+      dataOf<TrialView>(
+        server.GET("/api/tries/{try_id}/scenarios/{number}", { params: { path: { try_id: id, number: scenario } } }),
+      ),
+    staleTime: Infinity, // the same input gives the same trace
+  });
+
+export const markAgain = (round: number) =>
+  dataOf<unknown>(server.POST("/api/rounds/{round_id}/mark", { params: { path: { round_id: round } } }));

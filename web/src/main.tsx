@@ -1,0 +1,40 @@
+import "@fontsource/source-code-pro/latin-400.css";
+import "@fontsource/source-code-pro/latin-600.css";
+import "@fontsource/source-sans-3/latin-400.css";
+import "@fontsource/source-sans-3/latin-600.css";
+import "@fontsource/source-sans-3/latin-700.css";
+import "@fontsource/source-sans-3/latin-ext-400.css";
+import "./index.css";
+
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, RouterProvider } from "react-router";
+
+import { Bench } from "./screens/bench/Bench";
+import { Round } from "./screens/round/Round";
+import { Trial } from "./screens/trial/Trial";
+import { applyAppearance } from "./shell/appearance";
+import { NotFound } from "./shell/NotFound";
+
+applyAppearance();
+
+const router = createBrowserRouter([
+  { path: "/", element: <Bench /> },
+  { path: "/rounds/:round", element: <Round /> },
+  { path: "/tries/:try/scenarios/:scenario", element: <Trial /> },
+  { path: "*", element: <NotFound /> },
+]);
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
+
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={queries}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

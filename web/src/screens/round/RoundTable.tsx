@@ -1,0 +1,139 @@
+import { type KeyboardEvent, useRef, useState } from "react";
+import { Link } from "react-router";
+
+import type { RoundView, StudentRow } from "../../api/client";
+import { inWords, Mark } from "../../strip/Mark";
+import { marks } from "../../values";
+import type { Order } from "./order";
+
+interface RoundTableProps {
+  round: RoundView;
+  students: readonly StudentRow[];
+  order: Order;
+  onOrder: (order: Order) => void;
+}
+
+/** One stop of the Tab key for the whole table; the arrows move from cell to cell in it. */
+export function RoundTable({ round, students, order, onOrder }: RoundTableProps) {
+  const table = useRef<HTMLTableElement>(null);
+  const [active, setActive] = useState<readonly [row: number, column: number]>([0, 0]);
+  const columns = round.scenarios.length;
+  const row = Math.min(active[0], Math.max(students.length - 1, 0));
+
+  const onKeyDown = (event: KeyboardEvent) => {
+    const steps: Record<string, [number, number]> = {
+      ArrowUp: [-1, 0],
+      ArrowDown: [1, 0],
+      ArrowLeft: [0, -1],
+      ArrowRight: [0, 1],
+    };
+    const step = steps[event.key];
+    if (!step || !(event.target as HTMLElement).dataset["cell"]) return;
+    event.preventDefault();
+    const next: [number, number] = [clamp(row + step[0], students.length), clamp(active[1] + step[1], columns)];
+    setActive(next);
+    table.current?.querySelector<HTMLElement>(`[data-cell="${next[0]},${next[1]}"]`)?.focus();
+  };
+
+  return (
+    // The arrow keys are an addition to the links in the cells, not a role of the table.
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
+    <table ref={table} className="w-full border-collapse" onKeyDown={onKeyDown}>
+      <caption className="sr-only">Students down, scenarios across</caption>
+      <thead className="sticky top-0 z-10 bg-base-100 align-bottom text-sm text-neutral">
+        <tr>
+          <th scope="col" className="py-2 pr-4 text-left font-normal" aria-sort={order === "name" ? "ascending" : "none"}>
+            <OrderButton name="Student" active={order === "name"} onClick={() => onOrder("name")} />
+          </th>
+          {round.scenarios.map((scenario) => (
+            <th key={scenario.name} scope="col" className="max-w-28 py-2 pr-3 text-left leading-tight font-normal">
+              {scenario.name}
+            </th>
+          ))}
+          <th scope="col" className="py-2 text-right font-normal" aria-sort={order === "worst" ? "ascending" : "none"}>
+            <OrderButton name={`of ${marks(round.out_of)}`} active={order === "worst"} onClick={() => onOrder("worst")} />
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {students.map((student, place) => (
+          <Row
+            key={student.try_id}
+            student={student}
+            round={round}
+            place={place}
+            active={place === row ? active[1] : null}
+            onActive={(column) => setActive([place, column])}
+          />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function clamp(value: number, length: number): number {
+  return Math.min(Math.max(value, 0), length - 1);
+}
+
+function OrderButton({ name, active, onClick }: { name: string; active: boolean; onClick: () => void }) {
+  return (
+    <button type="button" className={`cursor-pointer ${active ? "text-base-content underline underline-offset-4" : ""}`} onClick={onClick}>
+      {name}
+      <span className="sr-only">{active ? ", in this order" : ", put in this order"}</span>
+    </button>
+  );
+}
+
+interface RowProps {
+  student: StudentRow;
+  round: RoundView;
+  place: number;
+  active: number | null;
+  onActive: (column: number) => void;
+}
+
+function Row({ student, round, place, active, onActive }: RowProps) {
+  const unreadable = student.status === "unreadable";
+  return (
+    <tr className="border-t border-base-300 hover:bg-base-200">
+      <th scope="row" className="py-[0.1rem] pr-4 text-left font-semibold">
+        {student.student}
+      </th>
+      {student.status === "waiting" ? (
+        <td colSpan={round.scenarios.length} className="text-neutral">
+          waits to be marked
+        </td>
+      ) : unreadable ? (
+        <td colSpan={round.scenarios.length}>
+          <Link
+            to={`/tries/${student.try_id}/scenarios/0`}
+            className="link"
+            data-cell={`${place},0`}
+            tabIndex={active === null ? -1 : 0}
+            onFocus={() => onActive(0)}
+          >
+            cannot be read
+          </Link>
+        </td>
+      ) : (
+        round.scenarios.map((scenario, column) => (
+          <td key={scenario.name} className="pr-3">
+            <Link
+              to={`/tries/${student.try_id}/scenarios/${column}`}
+              className="inline-flex gap-[0.2rem] px-1 py-[0.2rem] no-underline"
+              aria-label={`${student.student}, ${scenario.name}: ${inWords(student.verdicts[column] ?? [])}`}
+              data-cell={`${place},${column}`}
+              tabIndex={active === column ? 0 : -1}
+              onFocus={() => onActive(column)}
+            >
+              {(student.verdicts[column] ?? []).map((answer, check) => (
+                <Mark key={check} answer={answer} />
+              ))}
+            </Link>
+          </td>
+        ))
+      )}
+      <td className="text-right font-semibold">{student.marks === null ? "" : marks(student.marks)}</td>
+    </tr>
+  );
+}

@@ -1,0 +1,143 @@
+import type { FindingView, TrialView, TryView } from "../../api/client";
+import { InCode } from "../../shell/InCode";
+import { clock, count, marks, show } from "../../values";
+
+const LEVELS = ["Nudge", "Pointer", "Fix"] as const;
+
+interface HelpProps {
+  attempt: TryView;
+  scenario: number;
+  trial: TrialView;
+  findings: readonly FindingView[];
+  shown: number;
+  onShow: (place: number) => void;
+  /** 0 for no help, then one to three steps of it. */
+  level: number;
+  onLevel: (level: number) => void;
+  chosen: number | null;
+  onSeek: (frame: number) => void;
+}
+
+/** What happened, in a few sentences, and three steps of help. */
+export function Help(props: HelpProps) {
+  const { attempt, scenario, trial, findings, shown, onShow, chosen, onSeek } = props;
+  const finding = findings[shown];
+  const check = chosen === null ? undefined : trial.checks[chosen];
+  return (
+    <div>
+      <div className="flex items-center justify-between pb-1 text-sm text-neutral">
+        <h2>What happened</h2>
+        {findings.length > 1 ? (
+          <span>
+            <button type="button" className="btn btn-ghost btn-xs" aria-label="Previous finding" disabled={shown === 0} onClick={() => onShow(shown - 1)}>
+              ‹
+            </button>
+            {shown + 1} of {findings.length}
+            <button type="button" className="btn btn-ghost btn-xs" aria-label="Next finding" disabled={shown === findings.length - 1} onClick={() => onShow(shown + 1)}>
+              ›
+            </button>
+          </span>
+        ) : null}
+      </div>
+      {check ? <ChosenCheck check={check} onSeek={onSeek} /> : null}
+      {finding ? (
+        <Finding {...props} finding={finding} elsewhere={!finding.checks.some(([number]) => number === scenario)} />
+      ) : attempt.status === "waiting" ? (
+        <p>This script waits to be marked. The trial can be watched already.</p>
+      ) : (
+        <p>Read and run. Nothing to report.</p>
+      )}
+    </div>
+  );
+}
+
+/** The check that was chosen on the strip. */
+function ChosenCheck({ check, onSeek }: { check: TrialView["checks"][number]; onSeek: (frame: number) => void }) {
+  const values = Object.entries(check.values);
+  return (
+    <div className="mb-2 border-b border-base-300 pb-2" data-check>
+      <p>
+        <code>{check.expect}</code> <strong className={check.verdict === "broken" ? "text-error" : ""}>{check.verdict}</strong>
+        <span className="text-neutral">
+          , {marks(check.marks)} of {count(check.out_of, "mark")}
+        </span>
+      </p>
+      <p className="text-sm">
+        {check.frame !== null && values.length ? (
+          <>
+            <button type="button" className="link" onClick={() => onSeek(check.frame ?? 0)}>
+              {clock(check.frame)}
+            </button>
+            : {values.map(([name, value]) => `${name} was ${show(value)}`).join(", ")}.{" "}
+          </>
+        ) : null}
+        {check.reason ? <InCode text={`${check.reason[0]?.toUpperCase() ?? ""}${check.reason.slice(1)}. `} /> : null}
+        <span className="text-neutral">{check.because}</span>
+      </p>
+    </div>
+  );
+}
+
+function Finding({ finding, elsewhere, level, onLevel, attempt, chosen }: HelpProps & { finding: FindingView; elsewhere: boolean }) {
+  return (
+    <div data-finding={finding.slip}>
+      <h3 className="font-bold">
+        <InCode text={finding.title} />
+      </h3>
+      {elsewhere ? <p className="text-sm text-neutral">Seen in {finding.scenarios.join(", ")}, not in this scenario.</p> : null}
+      {(chosen !== null ? [] : finding.happened).map((sentence) => (
+        <p key={sentence} className="mt-1">
+          <InCode text={sentence} />
+        </p>
+      ))}
+      <div role="tablist" aria-label="Steps of help" className="mt-2 flex gap-4 border-b border-base-300">
+        {LEVELS.map((name, place) => (
+          <button
+            key={name}
+            type="button"
+            role="tab"
+            id={`help-${name}`}
+            aria-selected={level === place + 1}
+            aria-controls="help-text"
+            className="cursor-pointer pb-1 text-neutral aria-selected:border-b-2 aria-selected:border-primary aria-selected:font-bold aria-selected:text-primary"
+            onClick={() => onLevel(level === place + 1 ? 0 : place + 1)}
+          >
+            {name}
+          </button>
+        ))}
+      </div>
+      <div id="help-text" role="tabpanel" aria-labelledby={`help-${LEVELS[Math.max(level - 1, 0)] ?? "Nudge"}`} className="min-h-16 pt-2">
+        <Level finding={finding} level={level} />
+      </div>
+      <p className="text-sm text-neutral">
+        {count(finding.marks_lost, "mark")} lost
+        {finding.confidence === "open" ? "; why is open" : finding.confidence === "likely" ? "; likely, not certain" : ""}.{" "}
+        {finding.others > 0 ? `${count(finding.others, "other")} in class ${attempt.class_name} have the same.` : ""}
+      </p>
+    </div>
+  );
+}
+
+function Level({ finding, level }: { finding: FindingView; level: number }) {
+  if (level === 0) return <p className="text-neutral">Choose how much help to show, or press w.</p>;
+  if (level === 1) return <p><InCode text={finding.nudge} /></p>;
+  if (level === 2) return <p><InCode text={finding.pointer} /></p>;
+  if (!finding.fix) return <p><InCode text={finding.note || "There is no tried fix for this."} /></p>;
+  return (
+    <>
+      <ul>
+        {finding.fix.changes.map((line) => (
+          <li key={line.line} className="mono mb-1 border border-base-300 px-2">
+            <span className="sr-only">Line {line.line}, before: </span>
+            <span className="struck block">{line.before}</span>
+            <span className="sr-only">after: </span>
+            <span className="inked block">{line.after}</span>
+          </li>
+        ))}
+      </ul>
+      <p className="text-sm text-neutral">
+        Tried on all scenarios: mends {count(finding.fix.mends, "check")}, breaks {finding.fix.breaks === 0 ? "none" : finding.fix.breaks}. <InCode text={finding.note} />
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,32 @@
+import type { TraceView } from "../../api/client";
+import { clock } from "../../values";
+
+interface StoryProps {
+  trace: TraceView;
+  frame: number;
+  onSeek: (frame: number) => void;
+}
+
+/** What the player was told so far; each line leads to its moment. */
+export function Story({ trace, frame, onSeek }: StoryProps) {
+  const told = trace.story.filter((line) => line.frame <= frame);
+  return (
+    <div className="border-t border-base-300 pt-2">
+      <h2 className="text-sm text-neutral">Story so far</h2>
+      {told.length === 0 ? (
+        <p className="text-sm text-neutral">Nothing was told yet.</p>
+      ) : (
+        <ol>
+          {told.map((line, place) => (
+            <li key={place}>
+              <button type="button" className="grid w-full cursor-pointer grid-cols-[4rem_1fr] text-left hover:bg-base-200" onClick={() => onSeek(line.frame)}>
+                <span className="text-neutral">{clock(line.frame)}</span>
+                <span>{line.text}</span>
+              </button>
+            </li>
+          ))}
+        </ol>
+      )}
+    </div>
+  );
+}

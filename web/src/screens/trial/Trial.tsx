@@ -1,0 +1,55 @@
+import { useQuery } from "@tanstack/react-query";
+import { useParams } from "react-router";
+
+import type { TryView } from "../../api/client";
+import { trialQuery, tryQuery } from "../../api/queries";
+import { Shell } from "../../shell/Shell";
+import { Failed, Loading } from "../../shell/Waiting";
+import { KEYS } from "./keys";
+import { Path, Standing } from "./Path";
+import { Unreadable } from "./Unreadable";
+import { Watching } from "./Watching";
+
+/** One script in one scenario: script, scene, values, strip, and what happened. */
+export function Trial() {
+  const params = useParams();
+  const id = Number(params["try"]);
+  const scenario = Number(params["scenario"]);
+  const attempt = useQuery(tryQuery(id));
+  const trial = useQuery(trialQuery(id, scenario));
+
+  const failed = attempt.error ?? trial.error;
+  if (failed) {
+    return (
+      <Shell title="Trial" path="Trial" keys={KEYS}>
+        <Failed what="this trial" error={failed} retry={() => void Promise.all([attempt.refetch(), trial.refetch()])} />
+      </Shell>
+    );
+  }
+  if (!attempt.data || !trial.data) {
+    return (
+      <Shell title="Trial" path="Trial" keys={KEYS}>
+        <Loading what="the trial" />
+      </Shell>
+    );
+  }
+  return (
+    <Shell
+      title={`${attempt.data.student}, ${trial.data.scenario}`}
+      path={<Path attempt={attempt.data} scenario={scenario} />}
+      aside={<Standing attempt={attempt.data} scenario={scenario} />}
+      keys={KEYS}
+    >
+      {trial.data.trace ? (
+        <Watching key={keyOf(attempt.data, scenario)} attempt={attempt.data} scenario={scenario} trial={trial.data} trace={trial.data.trace} />
+      ) : (
+        <Unreadable attempt={attempt.data} />
+      )}
+    </Shell>
+  );
+}
+
+/** A trial begins anew when the try or the scenario is another one. */
+function keyOf(attempt: TryView, scenario: number): string {
+  return `${attempt.id} ${scenario}`;
+}

@@ -1,0 +1,126 @@
+import { lazy, Suspense, useCallback, useMemo, useState } from "react";
+
+import type { FindingView, TraceView, TrialView, TryView } from "../../api/client";
+import { Scene } from "../../scene/Scene";
+import { Strip } from "../../strip/Strip";
+import { clock } from "../../values";
+import { Controls } from "./Controls";
+import { Help } from "./Help";
+import { idleLines, lineCounts, linesIn } from "./lines";
+import { nextBroken } from "./moments";
+import { Story } from "./Story";
+import { useKeys } from "./useKeys";
+import { usePlayhead } from "./usePlayhead";
+import { Values } from "./Values";
+
+const ScriptView = lazy(() => import("../../script/ScriptView"));
+
+/** The step of help that a teacher sees at first: the line, with the values it saw. */
+const POINTER = 2;
+
+interface WatchingProps {
+  attempt: TryView;
+  scenario: number;
+  trial: TrialView;
+  trace: TraceView;
+}
+
+/** A trial that can be watched. It opens at the first broken check's moment, if there is one. */
+export function Watching({ attempt, scenario, trial, trace }: WatchingProps) {
+  const findings = useMemo(() => findingsFor(attempt, scenario), [attempt, scenario]);
+  const start = useMemo(() => opening(trial, findings, scenario), [trial, findings, scenario]);
+  const [head, dispatch] = usePlayhead(trial.last_frame, start.frame);
+  const [chosen, setChosen] = useState<number | null>(start.check);
+  const [level, setLevel] = useState(POINTER);
+  const [shown, setShown] = useState(0);
+
+  const onCheck = useCallback(
+    (check: number, frame: number) => {
+      setChosen(check);
+      const about = findings.findIndex((finding) => finding.checks.some(([s, c]) => s === scenario && c === check));
+      if (about >= 0) setShown(about);
+      dispatch({ do: "seek", frame });
+    },
+    [dispatch, findings, scenario],
+  );
+  const onSeek = useCallback((frame: number) => dispatch({ do: "seek", frame }), [dispatch]);
+  useKeys(trial, head, dispatch, {
+    broken: () => {
+      const next = nextBroken(trial, head.frame, chosen);
+      if (next) onCheck(next.check, next.frame);
+    },
+    words: () => setLevel((before) => (before + 1) % 4),
+  });
+
+  const counts = useMemo(() => lineCounts(trace), [trace]);
+  const idle = useMemo(() => idleLines(attempt.source, counts), [attempt.source, counts]);
+  const finding = findings[shown];
+  const marks = useMemo(
+    () => ({ running: linesIn(trace, head.frame), suspect: finding?.lines ?? [], idle, counts }),
+    [trace, head.frame, finding, idle, counts],
+  );
+
+  return (
+    <div className="relative grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[minmax(24rem,1fr)_auto] overflow-y-auto">
+      <div className="grid min-h-0 grid-cols-[minmax(0,25fr)_minmax(0,33fr)_minmax(0,22fr)] grid-rows-[minmax(0,1fr)]">
+        <section aria-label="Script" className="flex min-h-0 flex-col border-r border-base-300 px-3 pt-2">
+          <div className="flex justify-between pb-1 text-sm text-neutral">
+            <h2>Script</h2>
+            <span>bar: how often the line ran</span>
+          </div>
+          <div className="min-h-0 flex-1">
+            <Suspense fallback={<p className="text-neutral">Fetching the script …</p>}>
+              <ScriptView text={attempt.source} marks={marks} label={`Script of ${attempt.student}`} reveal={finding?.lines[0] ?? null} />
+            </Suspense>
+          </div>
+        </section>
+        <section aria-label="Scene" className="flex min-h-0 flex-col border-r border-base-300 px-4 pt-2">
+          <div className="flex items-center justify-between pb-1 text-sm text-neutral">
+            <h2>
+              Scene at {clock(head.frame)}, frame {head.frame}
+            </h2>
+            <Controls head={head} dispatch={dispatch} />
+          </div>
+          <div className="min-h-0 flex-1">
+            <Scene scene={trial.scene} trace={trace} frame={head.frame} />
+          </div>
+          <Values trial={trial} trace={trace} frame={head.frame} />
+        </section>
+        <section aria-label="What happened" className="relative flex min-h-0 flex-col gap-3 overflow-auto px-4 pt-2 pb-3">
+          <Help
+            attempt={attempt}
+            scenario={scenario}
+            trial={trial}
+            findings={findings}
+            shown={shown}
+            onShow={setShown}
+            level={level}
+            onLevel={setLevel}
+            chosen={chosen}
+            onSeek={onSeek}
+          />
+          <Story trace={trace} frame={head.frame} onSeek={onSeek} />
+        </section>
+      </div>
+      <div className="border-t border-base-300">
+        <Strip trial={trial} frame={head.frame} chosen={chosen} onSeek={onSeek} onCheck={onCheck} />
+      </div>
+    </div>
+  );
+}
+
+/** The findings of a try, those about this scenario first. */
+function findingsFor(attempt: TryView, scenario: number): FindingView[] {
+  const here = (finding: FindingView) => finding.checks.some(([number]) => number === scenario);
+  return [...attempt.findings].sort((a, b) => Number(here(b)) - Number(here(a)));
+}
+
+/** Where the trial opens: at the evidence of a finding in this scenario, else at a broken check, else at 0. */
+function opening(trial: TrialView, findings: readonly FindingView[], scenario: number): { frame: number; check: number | null } {
+  const finding = findings.find((each) => each.checks.some(([number]) => number === scenario));
+  const check = finding?.checks.find(([number]) => number === scenario)?.[1] ?? null;
+  if (finding && finding.scenario === scenario && finding.frame !== null) return { frame: Math.max(finding.frame, 0), check };
+  if (trial.parting) return { frame: Math.max(trial.parting.frame, 0), check };
+  const broken = nextBroken(trial, -1, null);
+  return broken ? { frame: broken.frame, check: broken.check } : { frame: 0, check: null };
+}

@@ -1,0 +1,48 @@
+/** The keys of a trial: space, the arrows, b and w. */
+
+import { type Dispatch, useEffect } from "react";
+
+import type { TrialView } from "../../api/client";
+import { isTyping } from "../../shell/Shell";
+import { changeFrames } from "./moments";
+import type { Action, Playhead } from "./playhead";
+
+interface Doings {
+  broken: () => void;
+  words: () => void;
+}
+
+export function useKeys(trial: TrialView, head: Playhead, dispatch: Dispatch<Action>, doings: Doings): void {
+  useEffect(() => {
+    const changes = changeFrames(trial);
+    const toChange = (forward: boolean) => {
+      const frame = forward ? changes.find((each) => each > head.frame) : changes.findLast((each) => each < head.frame);
+      dispatch({ do: "seek", frame: frame ?? (forward ? head.last : 0) });
+    };
+    const actions: Record<string, (event: KeyboardEvent) => void> = {
+      " ": () => dispatch({ do: "toggle", now: performance.now() }),
+      ArrowLeft: (event) => (event.shiftKey ? toChange(false) : dispatch({ do: "step", by: -1 })),
+      ArrowRight: (event) => (event.shiftKey ? toChange(true) : dispatch({ do: "step", by: 1 })),
+      Home: () => dispatch({ do: "seek", frame: 0 }),
+      End: () => dispatch({ do: "seek", frame: head.last }),
+      b: doings.broken,
+      w: doings.words,
+    };
+    const onKey = (event: KeyboardEvent) => {
+      if (isWriting(event) || event.ctrlKey || event.altKey || event.metaKey) return;
+      if (document.querySelector("dialog[open]")) return;
+      const onButton = event.key === " " && (event.target as HTMLElement).closest("button, a, [role=button], [role=tab]");
+      const action = onButton ? undefined : actions[event.key];
+      if (!action) return;
+      event.preventDefault();
+      action(event);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [trial, head.frame, head.last, dispatch, doings]);
+}
+
+/** A field is being written in; the script here is only read, so its keys stay the trial's. */
+function isWriting(event: KeyboardEvent): boolean {
+  return isTyping(event) && !(event.target as HTMLElement).closest(".cm-editor");
+}

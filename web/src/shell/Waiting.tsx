@@ -1,0 +1,26 @@
+import { Link } from "react-router";
+
+/** Something is being fetched. */
+export function Loading({ what }: { what: string }) {
+  return (
+    <p role="status" className="p-8 text-neutral">
+      Fetching {what} …
+    </p>
+  );
+}
+
+/** Something could not be fetched: what, why, and what now. */
+export function Failed({ what, error, retry }: { what: string; error: Error; retry: () => void }) {
+  return (
+    <div role="alert" className="p-8">
+      <p className="mb-1 font-bold">Could not show {what}.</p>
+      <p className="mb-4">{error.message}</p>
+      <button type="button" className="btn btn-outline btn-primary btn-sm mr-3" onClick={retry}>
+        Try again
+      </button>
+      <Link to="/" className="link">
+        To the bench
+      </Link>
+    </div>
+  );
+}

@@ -1,0 +1,29 @@
+import type { TrialView } from "../api/client";
+import { CameLane, OutcomeLane, PlayerLane } from "./EventLanes";
+import type { Layout } from "./layout";
+import { VariableLane } from "./VariableLane";
+
+/** All lanes from the top: what the player did, what came, the variables, the outcome. */
+export function Lanes({ trial, layout, rem }: { trial: TrialView; layout: Layout; rem: number }) {
+  return (
+    <>
+      {layout.lanes.map((lane) => (
+        <g key={lane.name} data-lane={lane.name}>
+          <path d={`M0 ${lane.top + lane.height}H${layout.width}`} stroke="var(--line)" />
+          <text x={rem} y={lane.top + Math.min(lane.height / 2, rem * 1.6) + rem * 0.3} className="lane">
+            {lane.name}
+          </text>
+          {lane.kind === "player" ? (
+            <PlayerLane trial={trial} lane={lane} layout={layout} rem={rem} />
+          ) : lane.kind === "came" ? (
+            <CameLane trial={trial} lane={lane} layout={layout} rem={rem} />
+          ) : lane.kind === "outcome" ? (
+            <OutcomeLane trial={trial} lane={lane} layout={layout} rem={rem} />
+          ) : (
+            <VariableLane trial={trial} lane={lane} layout={layout} rem={rem} />
+          )}
+        </g>
+      ))}
+    </>
+  );
+}
