@@ -17,7 +17,7 @@ import structlog
 import uvicorn
 
 from ..core.words import HobError
-from ..crew import Crew, OpenedExercise, Queue, prepare_queue
+from ..crew import Crew, OpenedExercise, prepare_queue
 from ..demo import load_demo
 from ..server import create_app
 from ..store import Cluster, Store, migrate
@@ -50,7 +50,7 @@ def _serve(folder: Path, *, reset: bool, port: int) -> int:
             migrate(cluster.dsn)
             prepare_queue(cluster.dsn)
         with step("the demo: a class and its scripts"):
-            _load(cluster.dsn)
+            load(cluster.dsn)
         listener = listen(port)
         taken = listener.getsockname()[1]
         if taken != port:
@@ -67,8 +67,8 @@ def _serve(folder: Path, *, reset: bool, port: int) -> int:
     return 0
 
 
-def _load(dsn: str) -> None:
-    store, queue = Store(dsn), Queue(dsn)
+def load(dsn: str) -> None:
+    """Loads the sample class into a database."""
 
     def opened(files: dict[str, bytes]) -> OpenedExercise:
         async def ask() -> OpenedExercise:
@@ -77,8 +77,8 @@ def _load(dsn: str) -> None:
 
         return asyncio.run(ask())
 
-    load_demo(store, queue, opened)
-    queue.close()
+    store = Store(dsn)
+    load_demo(store, opened)
     store.close()
 
 

@@ -13,9 +13,9 @@ import structlog
 from procrastinate import App, Blueprint, JobContext, PsycopgConnector, SyncPsycopgConnector
 from psycopg import connect
 
-from ..core.explaining import halted
+from ..core.explaining import EDITION, halted
 from ..core.words import HobError
-from ..store import Exercises, Reports, Store
+from ..store import Exercises, Reports, Rounds, Store
 from ..store.store import Link
 from .crew import Crew, OpenedExercise
 
@@ -64,6 +64,15 @@ class Queue:
             task = self._app.configure_task(MARK, connection=link, queue=QUEUE)
             task.defer(version=version, digest=digest)
 
+    def defer_all(self, store: Store) -> int:
+        """Queues everything that has no report of this edition of the marking. Gives how many."""
+        with store.transaction() as link:
+            Reports.forget_older(link, EDITION)
+            waiting = Rounds.all_unmarked(link)
+            for version, digest in waiting:
+                self.defer(link, version, [digest])
+        return len(waiting)
+
     def close(self) -> None:
         """Closes the connections."""
         self._app.close()
@@ -108,7 +117,7 @@ class Marker:
 
     def _keep(self, version: int, digest: str, report: dict[str, Any]) -> None:
         with self._store.transaction() as link:
-            kept = Reports.add(link, version, digest, report)
+            kept = Reports.add(link, version, digest, report, EDITION)
         log.info("marked", version=version, script=report["script"], marks=report["marks"], kept=kept)
 
 

@@ -36,6 +36,7 @@ def create_app(dsn: str | None = None, *, workers: int = 2, front_end: Path = FR
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
         assert dsn is not None
         store, queue = Store(dsn), Queue(dsn)
+        log.info("queued", scripts=queue.defer_all(store))
         async with Crew(REPLAYS) as looking, Crew(workers) as marking:
             app.state.services = Services(store, queue, looking, Marker(store, looking))
             working = asyncio.create_task(work(dsn, Marker(store, marking), workers))

@@ -132,6 +132,7 @@ class FixView(ChangedLine):
 
     mends: int
     breaks: int
+    on_top: bool = False
     changes: list[ChangedLine]
 
 

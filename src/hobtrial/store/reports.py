@@ -26,7 +26,12 @@ class Reports:
         return _SQL.has_report(link, version_id=version, digest=digest) is not None
 
     @staticmethod
-    def add(link: Link, version: int, digest: str, report: dict[str, Any]) -> bool:
+    def forget_older(link: Link, edition: int) -> None:
+        """Takes away what an older edition of the marking made, so that it is made anew."""
+        _SQL.forget_older(link, made_by=edition)
+
+    @staticmethod
+    def add(link: Link, version: int, digest: str, report: dict[str, Any], edition: int = 1) -> bool:
         """Keeps a report, unless there is one already. Whether it was kept."""
         made = _SQL.add_report(
             link,
@@ -36,6 +41,7 @@ class Reports:
             marks=report["marks"],
             out_of=report["out_of"],
             whole=Jsonb(report),
+            made_by=edition,
         )
         if made is None:
             return False

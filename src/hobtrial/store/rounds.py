@@ -61,6 +61,11 @@ class Rounds:
         return [row["digest"] for row in _SQL.unmarked(link, round_id=round_id)]
 
     @staticmethod
+    def all_unmarked(link: Link) -> list[tuple[int, str]]:
+        """Version and digest of everything that waits to be marked."""
+        return [(row["version_id"], row["digest"]) for row in _SQL.all_unmarked(link)]
+
+    @staticmethod
     def mark_again(link: Link, round_id: int) -> None:
         """Forgets the reports of a round and notes that its marking begins."""
         _SQL.forget_reports(link, round_id=round_id)

@@ -237,6 +237,8 @@ export interface components {
             mends: number;
             /** Breaks */
             breaks: number;
+            /** On Top */
+            on_top: boolean;
             /** Changes */
             changes: components["schemas"]["ChangedLine"][];
         };

@@ -101,7 +101,8 @@ const extensions = (label: string): Extension[] => [
   syntaxHighlighting(inks),
   sheet,
   EditorState.readOnly.of(true),
-  EditorView.contentAttributes.of({ "aria-label": label, "aria-readonly": "true" }),
+  EditorView.editable.of(false),
+  EditorView.contentAttributes.of({ "aria-label": label, "aria-readonly": "true", "aria-multiline": "true" }),
 ];
 
 /** A script that is read, not written: with the lines that ran, and how often. */
@@ -111,6 +112,7 @@ export default function ScriptView({ text, marks, label, reveal }: ScriptViewPro
   useEffect(() => {
     if (!parent.current) return;
     const made = new EditorView({ parent: parent.current, state: EditorState.create({ doc: text, extensions: extensions(label) }) });
+    made.scrollDOM.tabIndex = 0; // so that it can be scrolled by keyboard
     view.current = made;
     return () => made.destroy();
   }, [text, label]);

@@ -18,6 +18,7 @@ interface StripProps {
 /** A trial as a chart recorder would have drawn it: time to the right, a lane for each thing. */
 export function Strip({ trial, frame, chosen, onSeek, onCheck }: StripProps) {
   const box = useRef<HTMLDivElement>(null);
+  const dragging = useRef(false);
   const width = useWidth(box);
   const rem = useRem();
   const layout = useMemo(() => layoutOf(trial, width, rem), [trial, width, rem]);
@@ -39,11 +40,13 @@ export function Strip({ trial, frame, chosen, onSeek, onCheck }: StripProps) {
           data-strip
           onPointerDown={(event) => {
             if ((event.target as Element).closest("[data-pin]")) return;
-            event.currentTarget.setPointerCapture(event.pointerId);
+            event.currentTarget.setPointerCapture(event.pointerId); // so that a drag may leave the strip
+            dragging.current = true;
             seek(event);
           }}
           onPointerMove={(event) => {
-            if (event.currentTarget.hasPointerCapture(event.pointerId)) seek(event);
+            dragging.current &&= event.buttons === 1;
+            if (dragging.current) seek(event);
           }}
         >
           <Drawing trial={trial} layout={layout} rem={rem} />

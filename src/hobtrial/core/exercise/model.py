@@ -124,7 +124,7 @@ class Settings(Spec):
     help: Help = Help()
     scene: SceneSpec
     variable: tuple[Variable, ...] = ()
-    scenario: tuple[Scenario, ...] = Field(min_length=1)
+    scenario: tuple[Scenario, ...] = ()
 
     @field_validator("format", mode="before")
     @classmethod
@@ -135,6 +135,8 @@ class Settings(Spec):
 
     @model_validator(mode="after")
     def _consistent(self) -> Self:
+        if not self.scenario:
+            raise ValueError("this exercise has no [[scenario]]; at least one is needed to mark anything")
         names = [scenario.name for scenario in self.scenario]
         twice = next((name for name in names if names.count(name) > 1), None)
         if twice is not None:

@@ -5,9 +5,10 @@ from .finding import Edit, Finding, Fix
 from .groups import Group, groups, key_of
 from .parting import Parting, first_parting, parting
 from .replay import replay
-from .report import Report, halted, report
+from .report import EDITION, Report, halted, report
 
 __all__ = [
+    "EDITION",
     "Edit",
     "Explanation",
     "Finding",

@@ -6,13 +6,13 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any, Final
 
-from ..judging import HELD, Played, Prepared, play_all, play_scenario
+from ..judging import HELD, Played, Prepared, failed_checks, play_all, play_scenario
 from ..script import Script, Unreadable
 from ..trial import Trace
 from .catalogue import NARROWER, QUESTIONS, SUMMARIES, fill, moment, sentence
-from .edits import changed_lines
-from .finding import CheckRef, Finding, Fix
-from .one_change import Budget, Tried, search
+from .edits import apply, changed_lines
+from .finding import CheckRef, Confidence, Finding, Fix
+from .one_change import Budget, Tried, agrees, search
 from .why import Cause, why
 
 MOST_ROUNDS: Final = 6
@@ -68,24 +68,73 @@ def explain(prepared: Prepared, script: Script, played: list[Played]) -> Explana
     `played` are all scenarios for verdicts only; those with a check that does not hold are played
     again with the whole trace.
     """
-    findings: list[Finding] = []
     budget = Budget()
-    base, now = script, played
-    for _ in range(MOST_ROUNDS):
-        if not any(run.broken for run in now):
-            break
-        traces = _traces(prepared, base, now)
-        shown = search(prepared, base, now, traces, budget)
-        if not shown:
-            break
-        best, rivals = shown[0], _rivals(shown)
-        findings.extend(_finding(prepared, base, tried, "likely" if rivals else "shown") for tried in (best, *rivals))
-        reading = prepared.read(best.text)
-        assert isinstance(reading, Script)
-        base, now = reading, list(best.played)
-    findings.extend(_unsettled(prepared, base, now))
+    chain = _follow(prepared, script, played, budget, steps=True)
+    if not _stands(prepared, chain):
+        chain = _follow(prepared, script, played, budget, steps=False)
+    findings: list[Finding] = []
+    for place, link in enumerate(chain.links):
+        confidence: Confidence = "likely" if link.rivals else "shown"
+        for tried in (link.best, *link.rivals):
+            fix = _fix(prepared, script, played, link.base, tried, first=place == 0)
+            findings.append(_finding(prepared, tried, confidence, fix))
+    findings.extend(_unsettled(prepared, chain.script, chain.played))
     ordered = sorted(findings, key=lambda finding: (-finding.marks_lost, finding.lines or (10**6,)))
     return Explanation(tuple(ordered), budget.spent)
+
+
+@dataclass(frozen=True, eq=False)
+class _Link:
+    """One mistake that was found: the script it was found in, and the edits that mend it."""
+
+    base: Script
+    best: Tried
+    rivals: tuple[Tried, ...]
+
+
+@dataclass(frozen=True, eq=False)
+class _Chain:
+    """Mistakes found one on top of the other, and the script with all of them mended."""
+
+    links: tuple[_Link, ...]
+    script: Script
+    played: list[Played]
+
+
+def _follow(prepared: Prepared, script: Script, played: list[Played], budget: Budget, *, steps: bool) -> _Chain:
+    """Mends one mistake after the other; with `steps`, also such as do not agree yet."""
+    links: list[_Link] = []
+    base, now = script, played
+    while len(links) < MOST_ROUNDS and any(run.broken for run in now):
+        found = [
+            tried for tried in search(prepared, base, now, _traces(prepared, base, now), budget) if steps or tried.firm
+        ]
+        if not found:
+            break
+        links.append(_Link(base, found[0], tuple(_rivals(found))))
+        reading = prepared.read(found[0].text)
+        assert isinstance(reading, Script)
+        base, now = reading, list(found[0].played)
+    return _Chain(tuple(links), base, now)
+
+
+def _stands(prepared: Prepared, chain: _Chain) -> bool:
+    """Whether every step of a chain came to agree with the reference in the end."""
+    return all(link.best.firm or agrees(prepared, link.best.about, chain.played) for link in chain.links)
+
+
+def _fix(prepared: Prepared, script: Script, played: list[Played], base: Script, tried: Tried, *, first: bool) -> Fix:
+    """The edit as a fix: what it does alone where it does something alone, else on top of those before it."""
+    changes = changed_lines(base.text, tried.text)
+    together = Fix(changes, len(tried.mends), len(tried.breaks), on_top=not first)
+    if first or any(script.lines[change.line - 1].strip() != change.before for change in changes):
+        return together
+    reading = prepared.read(apply(script.text, tried.edit))
+    if not isinstance(reading, Script):
+        return together
+    alone = play_all(prepared, prepared.weave(reading))
+    before, after = failed_checks(played), failed_checks(alone)
+    return Fix(changes, len(before - after), len(after - before), on_top=False) if before - after else together
 
 
 def _traces(prepared: Prepared, script: Script, played: Iterable[Played]) -> dict[int, Trace]:
@@ -99,16 +148,20 @@ def _rivals(shown: list[Tried]) -> list[Tried]:
     rivals: dict[str, Tried] = {}
     for tried in shown[1:]:
         slip = tried.edit.slip
-        if slip != best.edit.slip and tried.mends == best.mends and (best.edit.slip, slip) not in NARROWER:
+        if (
+            slip != best.edit.slip
+            and tried.firm
+            and tried.mends == best.mends
+            and (best.edit.slip, slip) not in NARROWER
+        ):
             rivals.setdefault(slip, tried)
     return list(rivals.values())
 
 
-def _finding(prepared: Prepared, script: Script, tried: Tried, confidence: Any) -> Finding:
+def _finding(prepared: Prepared, tried: Tried, confidence: Confidence, fix: Fix) -> Finding:
     edit = tried.edit
     facts = {"line": edit.line, **edit.facts, **tried.facts}
     lines = tuple(dict.fromkeys(span.line for span in edit.spans))
-    fix = Fix(changed_lines(script.text, tried.text), len(tried.mends), len(tried.breaks))
     return Finding(
         slip=edit.slip,
         confidence=confidence,

@@ -60,6 +60,8 @@ class Fix:
     changes: tuple[ChangedLine, ...]
     mends: int
     breaks: int
+    on_top: bool = False
+    """Whether it mends these only once the findings before it are mended too."""
 
     def as_json(self) -> dict[str, Any]:
         """The fix as the report shows it; the first line stands by itself."""
@@ -68,6 +70,7 @@ class Fix:
             **first,
             "mends": self.mends,
             "breaks": self.breaks,
+            "on_top": self.on_top,
             "changes": [line.as_json() for line in self.changes],
         }
 

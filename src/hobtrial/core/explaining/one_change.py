@@ -2,13 +2,15 @@
 
 An edit *shows* a slip when it mends at least one check and breaks none, when on what those checks
 are about the edited run agrees with the reference's in every scenario that it alters, and when
-the student's own run bears it out. The idea is that of mutation-based fault localisation
+the student's own run bears it out. Where several mistakes hide each other, no single edit can
+agree: then one that puts off every parting is taken as a *step*, and stands only if what follows it
+comes to agree in the end. The idea is that of mutation-based fault localisation
 (Papadakis and Le Traon, 2015) with the reference's run as the oracle.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, field
 from typing import Any, Final
 
@@ -45,6 +47,10 @@ class Tried:
     breaks: frozenset[CheckRef]
     facts: dict[str, Any]
     scenario: int
+    about: frozenset[Observable]
+    """What the mended checks are about."""
+    firm: bool
+    """Whether the edited runs agree with the reference's; else it is only a step."""
 
 
 @dataclass
@@ -79,7 +85,7 @@ def candidates(prepared: Prepared, script: Script) -> Iterator[Edit]:
 def search(
     prepared: Prepared, script: Script, played: list[Played], traces: dict[int, Trace], budget: Budget
 ) -> list[Tried]:
-    """Tries the edits of a script; gives those that show a slip, the best first.
+    """Tries the edits of a script; gives those that show a slip, the best first, then the steps.
 
     `played` are all scenarios as they are now, `traces` the full traces of those that are broken.
     """
@@ -100,8 +106,8 @@ def search(
     return sorted(shown, key=_rank)
 
 
-def _rank(tried: Tried) -> tuple[int, int, int]:
-    return (-len(tried.mends), tried.edit.size, tried.edit.line)
+def _rank(tried: Tried) -> tuple[bool, int, int, int]:
+    return (not tried.firm, -len(tried.mends), tried.edit.size, tried.edit.line)
 
 
 def _reaches(trace: Trace, lines: set[int]) -> bool:
@@ -134,14 +140,18 @@ def _try(
         return None
     after |= {number: play_scenario(prepared, woven, number) for number in others}
     breaks = {ref for run in played for ref in _now(run, after[run.number], held=False)}
-    if breaks or not _agrees(prepared, mends, played, after):
+    if breaks:
+        return None
+    about = frozenset(what for number, place in mends for what in prepared.courses[number].checks[place][1].needs)
+    firm = _agrees(prepared, about, mends, played, after)
+    if not firm and not _puts_off(prepared, about, played, after):
         return None
     facts = _witnessed(edit, {number for number, _ in mends}, traces)
     if facts is None:
         return None
     found, scenario = facts
     ordered = tuple(after[run.number] for run in played)
-    return Tried(edit, text, ordered, frozenset(mends), frozenset(breaks), found, scenario)
+    return Tried(edit, text, ordered, frozenset(mends), frozenset(breaks), found, scenario, about, firm)
 
 
 def _now(before: Played, after: Played, *, held: bool) -> list[CheckRef]:
@@ -154,11 +164,23 @@ def _now(before: Played, after: Played, *, held: bool) -> list[CheckRef]:
     ]
 
 
-def _agrees(prepared: Prepared, mends: set[CheckRef], played: list[Played], after: dict[int, Played]) -> bool:
+def agrees(prepared: Prepared, about: frozenset[Observable], played: Iterable[Played]) -> bool:
+    """Whether runs go as the reference's do on some things, in all scenarios."""
+    return all(
+        parting(what, run.trace, prepared.reference_trace(run.number)) is None
+        for run in played
+        for what in about & set(run.trace.samples)
+    )
+
+
+def _agrees(
+    prepared: Prepared,
+    about: frozenset[Observable],
+    mends: set[CheckRef],
+    played: list[Played],
+    after: dict[int, Played],
+) -> bool:
     """Whether, on what the mended checks are about, the edited runs go as the reference's do."""
-    about: set[Observable] = set()
-    for number, place in mends:
-        about.update(prepared.courses[number].checks[place][1].needs)
     for run in played:
         edited = after[run.number]
         course = prepared.courses[run.number]
@@ -169,6 +191,27 @@ def _agrees(prepared: Prepared, mends: set[CheckRef], played: list[Played], afte
             if parting(what, edited.trace, prepared.reference_trace(run.number)) is not None:
                 return False
     return True
+
+
+def _puts_off(prepared: Prepared, about: frozenset[Observable], played: list[Played], after: dict[int, Played]) -> bool:
+    """Whether each run that the edit alters parts later than before, or no more."""
+    for run in played:
+        edited, reference = after[run.number].trace, prepared.reference_trace(run.number)
+        for what in about & set(edited.samples):
+            if _unaltered(what, run.trace, edited):
+                continue
+            then = parting(what, edited, reference)
+            if then is not None and then.frame <= _parts_at(what, run.trace, reference):
+                return False
+    return True
+
+
+def _parts_at(what: Observable, own: Trace, reference: Trace) -> int:
+    """The frame in which a run parts; one that is stopped parts there at the latest."""
+    found = parting(what, own, reference)
+    if found is not None:
+        return found.frame
+    return own.stopped.frame if own.stopped is not None else own.last_frame + 1
 
 
 def _unaltered(what: Observable, before: Trace, after: Trace) -> bool:

@@ -6,7 +6,7 @@ one place.
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, Final
 
 from ..judging import HELD, Played, Prepared, by_concept, play_all, tidy, total
 from ..script import Unreadable
@@ -16,6 +16,9 @@ from .explain import Explanation, explain, explain_unreadable
 from .finding import Finding
 
 Report = dict[str, Any]
+
+EDITION: Final = 1
+"""Of marking and explaining. Raise it when a report of the same script would come out differently."""
 
 
 def report(prepared: Prepared, name: str, source: str | bytes) -> Report:
@@ -90,7 +93,7 @@ def happened(finding: Finding, played: list[Played]) -> list[str]:
     number, place = refs[0]
     verdict = played[number].verdicts[place]
     if verdict.verdict == HELD:  # another mistake hid it until that one was mended
-        return [f"This shows once the mistakes above are mended: `{verdict.expect}`."]
+        return [f"This shows once the other mistakes are mended: `{verdict.expect}`."]
     sentences: list[str] = []
     if verdict.frame is not None and verdict.values:
         values = " and ".join(f"`{name}` was {value_text(value)}" for name, value in verdict.values)

@@ -19,6 +19,8 @@ Function = Callable[..., Any]
 WIDEST: Final = 200
 """Characters of a width or a number of digits in `%`, `round` and paddings of numbers."""
 
+LARGEST_SHIFT: Final = 64
+
 METHODS: Final[dict[type, frozenset[str]]] = {
     kind: frozenset(names.split())
     for kind, names in {
@@ -73,9 +75,13 @@ class Guards:
             "__add": self.add,
             "__iadd": self.add_in_place,
             "__mul": self.multiply,
+            "__imul": self.multiply_in_place,
             "__mod": self.modulo,
+            "__imod": self.modulo_in_place,
             "__pow": self.power,
+            "__ipow": self.power_in_place,
             "__shl": self.shift,
+            "__ishl": self.shift_in_place,
             "__get": self.read,
             "__call": self.call,
             "__walk": self.walk,
@@ -117,48 +123,82 @@ class Guards:
 
     def add_in_place(self, a: Any, b: Any) -> Any:
         """`a += b`: a list keeps its identity."""
-        if type(a) is list:
-            a += self.items(b)
-            return self.fit(a)
-        return self.add(a, b)
+        if type(a) is list and type(b) is not list:
+            b = self.items(b)
+        a += b
+        return a if type(a) is float else self.fit(a)
 
     def multiply(self, a: Any, b: Any) -> Any:
         """`a * b`: the length of a repeated text or list is known before it is made."""
+        self._check_product(a, b)
+        return self.fit(a * b)
+
+    def multiply_in_place(self, a: Any, b: Any) -> Any:
+        """`a *= b`: a list keeps its identity."""
+        self._check_product(a, b)
+        a *= b
+        return self.fit(a)
+
+    def _check_product(self, a: Any, b: Any) -> None:
         for parts, times in ((a, b), (b, a)):
             if isinstance(parts, (str, list, tuple)) and isinstance(times, int):
-                most = self.limits.text if isinstance(parts, str) else self.limits.items
+                text = isinstance(parts, str)
+                most = self.limits.text if text else self.limits.items
                 if len(parts) * times > most:
-                    raise Halt(
-                        "text" if isinstance(parts, str) else "collection",
-                        f"A product would have more than {most:,} parts.",
-                    )
-        return self.fit(a * b)
+                    raise Halt("text" if text else "collection", f"A product would have more than {most:,} parts.")
 
     def modulo(self, a: Any, b: Any) -> Any:
         """`a % b`: on text, widths are at most `WIDEST` and are written out."""
+        self._check_format(a)
+        return self.fit(a % b)
+
+    def modulo_in_place(self, a: Any, b: Any) -> Any:
+        """`a %= b`."""
+        self._check_format(a)
+        a %= b
+        return self.fit(a)
+
+    def _check_format(self, a: Any) -> None:
         if isinstance(a, str):
             widths = re.findall(r"\d+", a)
             if re.search(r"%[^%a-zA-Z]*\*", a) or any(int(width[:9]) > WIDEST for width in widths):
                 raise Halt("text", f"A width in a text is at most {WIDEST}.")
-        return self.fit(a % b)
 
     def power(self, a: Any, b: Any) -> Any:
         """`a ** b`: the size of a whole result is known before it is computed."""
+        self._check_power(a, b)
+        return self.fit(a**b)
+
+    def power_in_place(self, a: Any, b: Any) -> Any:
+        """`a **= b`."""
+        self._check_power(a, b)
+        a **= b
+        return self.fit(a)
+
+    def _check_power(self, a: Any, b: Any) -> None:
         if (
             isinstance(a, int)
             and isinstance(b, int)
             and b > 0
             and abs(a) > 1
-            and a.bit_length() * b > self.limits.bits + WIDEST
+            and a.bit_length() * b > 2 * self.limits.bits
         ):
             raise Halt("number", f"A power would have more than {self.limits.bits:,} bits.")
-        return self.fit(a**b)
 
     def shift(self, a: Any, b: Any) -> Any:
         """`a << b`, at most by 64."""
-        if isinstance(b, int) and b > 64:
-            raise Halt("number", "A number is shifted by at most 64.")
+        self._check_shift(b)
         return self.fit(a << b)
+
+    def shift_in_place(self, a: Any, b: Any) -> Any:
+        """`a <<= b`."""
+        self._check_shift(b)
+        a <<= b
+        return self.fit(a)
+
+    def _check_shift(self, b: Any) -> None:
+        if isinstance(b, int) and b > LARGEST_SHIFT:
+            raise Halt("number", f"A number is shifted by at most {LARGEST_SHIFT}.")
 
     # ---- attributes and calls
 

@@ -3,6 +3,10 @@
 from __future__ import annotations
 
 import ast
+import io
+import tokenize
+import unicodedata
+import warnings
 from dataclasses import dataclass
 from typing import Final, TypeGuard
 
@@ -56,15 +60,17 @@ def read(source: str | bytes, taken: frozenset[str] = frozenset()) -> Reading:
             ),
         )
     try:
-        compile(text, "<script>", "exec", dont_inherit=True)
-        tree = ast.parse(text)
+        with warnings.catch_warnings():
+            warnings.simplefilter("ignore")  # what Python would only warn of is allowed
+            compile(text, "<script>", "exec", dont_inherit=True)
+            tree = ast.parse(text)
     except SyntaxError as error:
         return _refused(text, explain_syntax(text, error))
     except (ValueError, MemoryError, RecursionError, OverflowError):
         return _refused(
             text, Problem(1, 1, "too-deep", "This script is nested too deep to be read.", "Split it into functions.")
         )
-    problems = check(tree, taken)
+    problems = sorted([*check(tree, taken), *_look_alikes(text)])
     if problems:
         return Unreadable(text, tuple(problems))
     return Script(text, tree, _global_names(tree))
@@ -112,6 +118,17 @@ def decode(source: str | bytes) -> str | Unreadable:
             ),
         )
     return text.replace("\r\n", "\n").replace("\r", "\n")
+
+
+def _look_alikes(text: str) -> list[Problem]:
+    """Names in letters that Python silently reads as others, so that two that look apart are one."""
+    found = []
+    for token in tokenize.generate_tokens(io.StringIO(text).readline):
+        read_as = unicodedata.normalize("NFKC", token.string)
+        if token.type == tokenize.NAME and read_as != token.string:
+            message = f"`{token.string}` has letters that Python reads as others: `{read_as}`."
+            found.append(Problem(token.start[0], token.start[1] + 1, "refused", message, f"Write `{read_as}`."))
+    return found
 
 
 def _refused(text: str, problem: Problem) -> Unreadable:

@@ -181,8 +181,6 @@ class _Looker:
                 f"`{name}` begins with `_`. Such names are Python's own here.",
                 f"Write `{name.strip('_') or 'name'}`.",
             )
-        elif not name.isascii():
-            self.refuse(node, f"`{name}` has letters that Python reads as others.", "Use the letters a to z in names.")
 
     def visit_Name(self, node: ast.Name, in_function: bool) -> None:
         if isinstance(node.ctx, ast.Store):

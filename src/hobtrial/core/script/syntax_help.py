@@ -13,6 +13,8 @@ from typing import Final
 from ..words import Problem
 
 BLOCK_WORDS: Final = ("if", "elif", "else", "while", "for", "def")
+NEARBY: Final = 4
+"""Lines before a complaint in which its cause is looked for."""
 _STRING: Final = re.compile(r"""("(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*')""")
 _CURLY: Final = "“”„‘’‚«»"
 
@@ -95,12 +97,16 @@ def _other_signs(line: str, message: str, lines: list[str], number: int) -> Foun
     match = re.search(r"!(?!=)\s*(\w+)", bare)
     if match is not None:
         return ("word-for-sign", "`!` is written `not` in Python.", f"not {match.group(1)}"), number
-    if re.match(rf"\s*({'|'.join(BLOCK_WORDS)})\b.*\{{\s*$", bare) or bare.strip() == "}":
-        return (
-            "braces",
-            "Python has no braces round a block.",
-            "End the line with `:` and indent what belongs to it.",
-        ), number
+    return None
+
+
+def _braces(line: str, message: str, lines: list[str], number: int) -> Found:
+    """A block in braces; the parser complains somewhere inside it, so the lines before are looked at too."""
+    head = re.compile(rf"\s*({'|'.join(BLOCK_WORDS)})\b.*\{{\s*$")
+    for place in range(number, max(number - NEARBY, 0), -1):
+        if head.match(_bare(lines[place - 1])):
+            words = "Python has no braces round a block."
+            return ("braces", words, "End the line with `:` and indent what belongs to it."), place
     return None
 
 
@@ -181,6 +187,7 @@ _LOOKS: Final[tuple[Look, ...]] = (
     _capital_word,
     _else_if,
     _other_signs,
+    _braces,
     _assign_in_test,
     _open_text,
     _brackets,

@@ -14,7 +14,7 @@ write. `trial/runtime.py` gives them their values; the protocol between the two 
     __t(test, answer)               a test was answered                  (recording body only)
     __call(f, …)                    calls what cannot be known before
     __walk(values)                  what a `for` or an `in` goes through
-    __add __iadd __mul __mod __pow __shl         operators whose result can grow
+    __add __mul __mod __pow __shl   operators whose result can grow; __iadd, … in place
     __r[0]                          whether this frame still records
 
 Each script is woven twice: `recording` for the full trace, `counting` for verdicts only. Loops in
@@ -25,6 +25,7 @@ little once its frame has enough records.
 from __future__ import annotations
 
 import ast
+import warnings
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from types import CodeType
@@ -73,6 +74,12 @@ def weave(script: Script, known: frozenset[str]) -> Woven:
     weaver = _Weaver(script, known, record=True)
     recording = weaver.module()
     counting = _Weaver(script, known, record=False).module()
+    with warnings.catch_warnings():
+        warnings.simplefilter("ignore")
+        return _compiled(script, weaver, recording, counting)
+
+
+def _compiled(script: Script, weaver: _Weaver, recording: ast.Module, counting: ast.Module) -> Woven:
     return Woven(
         script,
         compile(recording, SCRIPT_FILE, "exec", dont_inherit=True),
@@ -102,6 +109,7 @@ class _Weaver:
         self.direct = own | free
         """Names that always mean the same function, so that a call needs no guard."""
         self.own = own
+        self._temporary = 0
         self.scope: str | None = None
         self.locals: set[str] = set()
 
@@ -174,7 +182,9 @@ class _Weaver:
                 plain = ast.Subscript(self._value(target.value), self._value(target.slice), ast.Store())
                 return [_at(ast.Assign([plain], value), node)]
             case ast.Tuple() | ast.List():
-                names = [_name(f"__a{number}", ast.Store()) for number, _ in enumerate(target.elts)]
+                first = self._temporary
+                self._temporary += len(target.elts)
+                names = [_name(f"__a{first + number}", ast.Store()) for number, _ in enumerate(target.elts)]
                 woven: list[ast.stmt] = [_at(ast.Assign([ast.Tuple(list(names), ast.Store())], value), node)]
                 for name, element in zip(names, target.elts, strict=True):
                     woven.extend(self._store(element, _name(name.id), node))
@@ -183,34 +193,29 @@ class _Weaver:
                 raise TypeError(f"no rule for a target of type {type(target).__name__}")
 
     def _augment(self, node: ast.AugAssign) -> list[ast.stmt]:
-        """`x += v` → `x = __iadd(x, v)` where it can grow; `o.a += v` → `__put(…, __get(…) + v, …)`."""
-        match node.target:
-            case ast.Name():
-                name = _at(ast.Name(node.target.id, ast.Load()), node)
-                value = self._value(node.value)
-                stored: ast.stmt
-                if isinstance(node.op, ast.Add) and not _is_number(node.value):
-                    stored = ast.Assign([node.target], _call("__iadd", name, value))
-                elif type(node.op) in GROWING and not isinstance(node.op, ast.Add):
-                    stored = ast.Assign([node.target], _call(GROWING[type(node.op)], name, value))
-                else:
-                    stored = ast.AugAssign(node.target, node.op, value)
-                return [_at(stored, node), *self._records(node, [node.target])]
-            case ast.Attribute():
-                owner = ast.NamedExpr(_name("__o", ast.Store()), self._value(node.target.value))
-                held = _call("__get", owner, ast.Constant(node.target.attr))
-                new = self._operate(node.op, held, self._value(node.value), node.value)
-                put = _call("__put", ast.Constant(node.lineno), ast.Constant(node.target.attr), new, _name("__o"))
-                return [_at(ast.Expr(put), node)]
-            case _:
-                owner_name, index = _name("__o", ast.Store()), _name("__i", ast.Store())
-                old = ast.Subscript(_name("__o"), _name("__i"), ast.Load())
-                new = self._operate(node.op, old, self._value(node.value), node.value)
-                return [
-                    _at(ast.Assign([owner_name], self._value(node.target.value)), node),
-                    _at(ast.Assign([index], self._value(node.target.slice)), node),
-                    _at(ast.Assign([ast.Subscript(_name("__o"), _name("__i"), ast.Store())], new), node),
-                ]
+        """`x += v` → `x = __iadd(x, v)` where it can grow; a place is read, changed and stored in steps."""
+        target = node.target
+        if isinstance(target, ast.Name):
+            return [self._in_place(node, target.id), *self._records(node, [target])]
+        woven: list[ast.stmt] = [_at(ast.Assign([_name("__o", ast.Store())], self._value(target.value)), node)]
+        if isinstance(target, ast.Attribute):
+            read: ast.expr = _call("__get", _name("__o"), ast.Constant(target.attr))
+            put = _call("__put", ast.Constant(node.lineno), ast.Constant(target.attr), _name("__x"), _name("__o"))
+            store: ast.stmt = ast.Expr(put)
+        else:
+            woven.append(_at(ast.Assign([_name("__i", ast.Store())], self._value(target.slice)), node))
+            read = ast.Subscript(_name("__o"), _name("__i"), ast.Load())
+            store = ast.Assign([ast.Subscript(_name("__o"), _name("__i"), ast.Store())], _name("__x"))
+        woven.append(_at(ast.Assign([_name("__x", ast.Store())], read), node))
+        return [*woven, self._in_place(node, "__x"), _at(store, node)]
+
+    def _in_place(self, node: ast.AugAssign, name: str) -> ast.stmt:
+        guard = GROWING.get(type(node.op))
+        value = self._value(node.value)
+        if guard is None or (isinstance(node.op, ast.Add) and _is_number(node.value)):
+            return _at(ast.AugAssign(_name(name, ast.Store()), node.op, value), node)
+        changed = _call(guard.replace("__", "__i"), _name(name), value)
+        return _at(ast.Assign([_name(name, ast.Store())], changed), node)
 
     def _operate(self, op: ast.operator, left: ast.expr, right: ast.expr, source: ast.expr) -> ast.expr:
         guard = GROWING.get(type(op))

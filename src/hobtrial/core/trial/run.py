@@ -142,7 +142,7 @@ class Run:
             unarranged = ()
             if recorder is not None:
                 recorder.end(self.scene.bodies, ran=True)
-        self.story.close()
+        self.story.finish()
         if recorder is not None:
             self._close_overlaps(recorder)
         return self._freeze(last, unarranged)

@@ -38,6 +38,12 @@ class Story:
             text, self._open = self._open.removesuffix("\n"), ""
             self._add(text)
 
+    def finish(self) -> None:
+        """Ends an open line at the end of the trial; what is too much is left out."""
+        self._open = self._open[: self._limits.text]
+        if len(self.lines) < self._limits.story:
+            self.close()
+
     def _add(self, text: str) -> None:
         frame, line = self._place()
         if len(self.lines) >= self._limits.story:

@@ -71,6 +71,7 @@ CREATE TABLE report (
     marks numeric(7, 1) NOT NULL,
     out_of numeric(7, 1) NOT NULL,
     whole jsonb NOT NULL,
+    made_by integer NOT NULL, -- the edition of the marking; reports of an older one are made anew
     made_at timestamptz NOT NULL DEFAULT clock_timestamp(),
     UNIQUE (version_id, digest)
 );

@@ -71,6 +71,13 @@ JOIN round ON round.id = try.round_id
 LEFT JOIN report ON report.version_id = round.version_id AND report.digest = try.digest
 WHERE try.round_id = :round_id AND report.id IS NULL;
 
+-- name: all_unmarked()
+-- Texts of all rounds without a report, each once a version.
+SELECT DISTINCT round.version_id, try.digest FROM try
+JOIN round ON round.id = try.round_id
+LEFT JOIN report ON report.version_id = round.version_id AND report.digest = try.digest
+WHERE report.id IS NULL;
+
 -- name: forget_reports(round_id)!
 -- Takes away the reports of a round's texts, so that they are made anew.
 DELETE FROM report USING round, try

@@ -76,13 +76,17 @@ def _renamed(places: list[Span], right: str) -> list[Span]:
 
 
 def _labels(script: Script, labels: list[str]) -> Iterator[Edit]:
+    """A label of the scoreboard, wherever it is written the same."""
+    places: dict[str, list[ast.expr]] = {}
     for node in ast.walk(script.tree):
         match node:
             case ast.Call(func=ast.Name(id="board"), args=[ast.Constant(value=str(met)) as label, *_]):
-                for right in labels:
-                    span = replace_node(script, label, f'"{right}"')
-                    if span is not None and near(met, right):
-                        yield Edit(SLIP, spans(span), right, {"odd": f'"{met}"', "right": f'"{right}"', "stored": True})
+                places.setdefault(met, []).append(label)
+    for met, nodes in places.items():
+        for right in labels:
+            if near(met, right):
+                renamed = spans(*(replace_node(script, node, f'"{right}"') for node in nodes))
+                yield Edit(SLIP, renamed, right, {"odd": f'"{met}"', "right": f'"{right}"', "stored": True})
 
 
 def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:

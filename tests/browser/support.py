@@ -1,0 +1,158 @@
+"""A served demo and a headless Chromium, shared by the browser tests."""
+
+from __future__ import annotations
+
+import atexit
+import functools
+import json
+import os
+import threading
+import time
+import unittest
+from collections.abc import Callable
+from typing import Any, TypeVar
+from urllib.request import urlopen
+
+import uvicorn
+from selenium import webdriver
+from selenium.webdriver.chrome.service import Service
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.remote.webelement import WebElement
+
+from hobtrial.cli.demo import listen, load
+from hobtrial.server import create_app
+from tests.support import ROOT, database
+
+Found = TypeVar("Found")
+AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
+NO_NETWORK = "MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost"
+
+
+@functools.cache
+def address() -> str:
+    """The address of a server with the demo, all marked."""
+    dsn = database("browsed")
+    load(dsn)
+    listener = listen(0)
+    server = uvicorn.Server(uvicorn.Config(create_app(dsn), log_level="error", access_log=False))
+    thread = threading.Thread(target=server.run, kwargs={"sockets": [listener]}, daemon=True)
+    thread.start()
+
+    def stop() -> None:
+        server.should_exit = True
+        thread.join(10)
+
+    atexit.register(stop)
+    url = f"http://127.0.0.1:{listener.getsockname()[1]}"
+    until(lambda: _marked(url), "the round was not marked", seconds=90)
+    return url
+
+
+def _marked(url: str) -> bool:
+    with urlopen(f"{url}/api/rounds/1") as answer:
+        found = json.load(answer)
+    return bool(found["done"] == len(found["students"]))
+
+
+@functools.cache
+def chromium() -> webdriver.Chrome:
+    """Debian's Chromium with a viewport of 1280 × 800."""
+    options = webdriver.ChromeOptions()
+    arguments = [
+        "--headless=new",
+        "--disable-gpu",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-sync",
+    ]
+    arguments += ["--disable-component-update", f"--host-resolver-rules={NO_NETWORK}"]
+    if os.geteuid() == 0:
+        arguments.append("--no-sandbox")
+    for argument in arguments:
+        options.add_argument(argument)
+    options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
+    browser = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
+    size = {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False}
+    browser.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", size)
+    atexit.register(browser.quit)
+    return browser
+
+
+def until(look: Callable[[], Found], otherwise: str, seconds: float = 15) -> Found:
+    """Looks again and again until something is there."""
+    end = time.monotonic() + seconds
+    while True:
+        found = look()
+        if found:
+            return found
+        if time.monotonic() > end:
+            raise AssertionError(otherwise)
+        time.sleep(0.05)
+
+
+class Browsed(unittest.TestCase):
+    """A test in the browser; afterwards nothing may stand in its console."""
+
+    def setUp(self) -> None:
+        self.browser = chromium()
+        self.open("/")
+        self.browser.execute_script("localStorage.clear()")
+        self.browser.get_log("browser")
+
+    def tearDown(self) -> None:
+        complaints = [entry["message"] for entry in self.browser.get_log("browser") if entry["level"] == "SEVERE"]
+        self.assertEqual([each for each in complaints if "404" not in each], [])
+
+    def open(self, path: str) -> None:
+        """Goes to an address of the server."""
+        self.browser.get(address() + path)
+
+    def all(self, selector: str) -> list[WebElement]:
+        """All elements of a CSS selector."""
+        return self.browser.find_elements(By.CSS_SELECTOR, selector)
+
+    def one(self, selector: str, words: str = "") -> WebElement:
+        """The first element of a selector that has some words, once it is there."""
+
+        def look() -> WebElement | None:
+            return next((each for each in self.all(selector) if words in each.text), None)
+
+        found = until(look, f"nothing like {selector} {words!r}")
+        assert found is not None
+        return found
+
+    def press(self, *keys: str) -> None:
+        """Presses keys where the focus is."""
+        for key in keys:
+            webdriver.ActionChains(self.browser).send_keys(key).perform()
+
+    def with_shift(self, key: str) -> None:
+        """Presses a key with shift."""
+        webdriver.ActionChains(self.browser).key_down(Keys.SHIFT).send_keys(key).key_up(Keys.SHIFT).perform()
+
+    def tab_to(self, selector: str, most: int = 60) -> WebElement:
+        """Presses Tab until an element of a selector has the focus."""
+        for _ in range(most):
+            self.press(Keys.TAB)
+            if self.browser.execute_script("return document.activeElement.matches(arguments[0])", selector):
+                return self.browser.switch_to.active_element
+        raise AssertionError(f"Tab does not come to {selector}")
+
+    def frame(self) -> int:
+        """The frame under the cursor of the strip."""
+        return int(self.one("[data-cursor]").get_attribute("data-cursor") or "-1")
+
+    def value(self, name: str) -> str:
+        """What the values panel shows for a variable."""
+        return self.one(f'[data-value="{name}"]').text
+
+    def serious(self) -> list[Any]:
+        """What axe-core finds serious or critical on the screen."""
+        self.browser.execute_script(AXE.read_text(encoding="utf-8"))
+        found = self.browser.execute_async_script("axe.run().then(arguments[0])")
+        return [
+            (each["id"], [node["html"][:160] for node in each["nodes"]])
+            for each in found["violations"]
+            if each["impact"] in ("serious", "critical")
+        ]

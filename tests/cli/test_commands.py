@@ -1,0 +1,209 @@
+"""`hob mark` and `hob play` as they are called: exit status, table, JSON, and what is wrong."""
+
+import io
+import json
+import shutil
+import subprocess
+import sys
+import tempfile
+import unittest
+import zipfile
+from pathlib import Path
+
+from hobtrial.demo.sample import HERE
+from tests.support import BAKEHOUSE, ROOT
+
+EXERCISE = HERE / "exercises" / BAKEHOUSE
+CLASS = HERE / "class" / BAKEHOUSE
+
+
+def hob(*arguments: object, cwd: Path = ROOT) -> subprocess.CompletedProcess[str]:
+    """Runs a command as `hob` hands it over."""
+    command = [sys.executable, "-m", "hobtrial", *map(str, arguments)]
+    return subprocess.run(
+        command,
+        cwd=cwd,
+        capture_output=True,
+        text=True,
+        env={"PYTHONPATH": str(ROOT / "src"), "PATH": "/usr/bin:/bin"},
+        timeout=120,
+    )
+
+
+class Folder(unittest.TestCase):
+    def setUp(self) -> None:
+        self.folder = Path(tempfile.mkdtemp())
+        self.addCleanup(shutil.rmtree, self.folder)
+
+    def file(self, name: str, content: bytes | str) -> Path:
+        """A file in the test's folder."""
+        path = self.folder / name
+        path.parent.mkdir(parents=True, exist_ok=True)
+        path.write_bytes(content if isinstance(content, bytes) else content.encode())
+        return path
+
+
+class Mark(Folder):
+    def test_table_json_and_status(self) -> None:
+        out = self.folder / "report.json"
+        done = hob("mark", EXERCISE, CLASS / "wren.py", CLASS / "heron.py", "--json", out)
+        self.assertEqual((done.returncode, done.stderr), (0, ""))
+        self.assertIn("Bakehouse rush, out of 20", done.stdout)
+        self.assertIn("score > 5", done.stdout)
+        self.assertIn("Read and run. Nothing to report.", done.stdout)
+        report = json.loads(out.read_text())
+        self.assertEqual(
+            {key: report[key] for key in ("format", "exercise", "out_of", "cut_short")},
+            {"format": 1, "exercise": "Bakehouse rush", "out_of": 20, "cut_short": False},
+        )
+        wren, heron = report["scripts"]
+        self.assertEqual((wren["script"], wren["status"], wren["marks"]), (str(CLASS / "wren.py"), "marked", 15))
+        self.assertEqual((heron["marks"], heron["findings"]), (20, []))
+        self.assertEqual(set(wren["by_concept"]), {"variables", "events", "conditionals"})
+        finding = wren["findings"][0]
+        self.assertEqual(
+            (finding["slip"], finding["lines"], finding["fix"]["after"], finding["fix"]["breaks"]),
+            ("boundary", [15], "if score >= 5:", 0),
+        )
+        check = wren["scenarios"][2]["checks"][1]
+        self.assertEqual((check["verdict"], check["frame"], check["values"]), ("broken", 120, {"outcome": "playing"}))
+
+    def test_two_runs_write_the_same_bytes(self) -> None:
+        for name in ("a.json", "b.json"):
+            hob("mark", EXERCISE, CLASS, "--json", self.folder / name, "--jobs", 1 if name == "a.json" else 2)
+        self.assertEqual((self.folder / "a.json").read_bytes(), (self.folder / "b.json").read_bytes())
+
+    def test_scripts_that_cannot_be_read_are_marked_all_the_same(self) -> None:
+        self.file("s/empty.py", "")
+        self.file("s/latin.py", "a = 'kühl'".encode("latin-1"))
+        self.file("s/picture.py", b"\x89PNG\x00\x00")
+        self.file("s/loop.py", "while True:\n    pass\n")
+        self.file("s/refused.py", "import os\n")
+        out = self.folder / "r.json"
+        done = hob("mark", EXERCISE, self.folder / "s", "--json", out)
+        self.assertEqual((done.returncode, done.stderr), (0, ""))
+        found = {
+            Path(each["script"]).stem: (each["status"], each["marks"], each["findings"][0]["slip"])
+            for each in json.loads(out.read_text())["scripts"]
+        }
+        self.assertEqual(
+            found,
+            {
+                "empty": ("unreadable", 0, "unreadable"),
+                "latin": ("unreadable", 0, "unreadable"),
+                "picture": ("unreadable", 0, "unreadable"),
+                "loop": ("stopped", 0, "endless-loop"),
+                "refused": ("unreadable", 0, "unreadable"),
+            },
+        )
+
+    def test_a_zip_of_an_exercise_and_of_scripts(self) -> None:
+        for name, files in (("exercise.zip", EXERCISE.iterdir()), ("scripts.zip", CLASS.glob("w*.py"))):
+            packed = io.BytesIO()
+            with zipfile.ZipFile(packed, "w") as archive:
+                for file in files:
+                    archive.write(file, f"folder/{file.name}")
+            self.file(name, packed.getvalue())
+        done = hob("mark", self.folder / "exercise.zip", self.folder / "scripts.zip", "--json", self.folder / "r.json")
+        self.assertEqual(done.returncode, 0, done.stderr)
+        scripts = json.loads((self.folder / "r.json").read_text())["scripts"]
+        self.assertEqual(
+            [each["script"] for each in scripts],
+            [f"{self.folder}/scripts.zip/folder/{name}.py" for name in ("woad", "wren")],
+        )
+
+    def test_what_cannot_be_used_is_one_line_each_and_status_1(self) -> None:
+        self.file("fake.zip", "no zip")
+        out = self.folder / "r.json"
+        done = hob(
+            "mark", EXERCISE, self.folder / "nothing.py", CLASS / "wren.py", self.folder / "fake.zip", "--json", out
+        )
+        self.assertEqual(done.returncode, 1)
+        self.assertEqual(
+            done.stderr.splitlines(),
+            [
+                f"{self.folder}/nothing.py: there is no such file or folder",
+                f"{self.folder}/fake.zip: is called .zip and is no zip",
+            ],
+        )
+        self.assertEqual(len(json.loads(out.read_text())["scripts"]), 1)
+
+    def test_an_exercise_with_faults_tells_all_of_them(self) -> None:
+        toml = (
+            (EXERCISE / "exercise.toml")
+            .read_text()
+            .replace('title = "Bakehouse rush"', 'title = "Bakehouse rush"\ncolour = 3')
+            .replace("score == 3", "scoer == 3")
+        )
+        self.file("e/exercise.toml", toml)
+        done = hob("mark", self.folder / "e", CLASS / "wren.py")
+        self.assertEqual(done.returncode, 1)
+        self.assertEqual(len(done.stderr.splitlines()), 2, done.stderr)
+        self.assertIn("exercise.toml, line 3: `colour` is not a key here", done.stderr)
+        self.assertIn("reference.py: this file is missing", done.stderr)
+        self.assertNotIn("Traceback", done.stderr)
+
+    def test_no_exercise_at_all(self) -> None:
+        done = hob("mark", self.folder / "nowhere", CLASS / "wren.py")
+        self.assertEqual((done.returncode, len(done.stderr.splitlines())), (1, 1))
+        self.assertIn("there is no such exercise", done.stderr)
+
+    def test_wrong_usage_is_status_2(self) -> None:
+        self.assertEqual(hob("mark").returncode, 2)
+        self.assertEqual(hob("mark", EXERCISE, CLASS / "wren.py", "--colour").returncode, 2)
+        self.assertEqual(hob("nonsense").returncode, 2)
+
+
+class Play(Folder):
+    def test_a_whole_trace(self) -> None:
+        done = hob("play", EXERCISE, "wren.py", "--scenario", "A full shelf", "--trace", self.folder / "t", cwd=CLASS)
+        self.assertEqual((done.returncode, done.stderr), (0, ""))
+        self.assertIn("wren.py: A full shelf, 181 frames, outcome playing", done.stdout)
+        trace = json.loads((self.folder / "t" / "wren.py.json").read_text())
+        self.assertEqual(
+            list(trace),
+            [
+                "frames",
+                "outcome",
+                "stopped",
+                "story",
+                "changes",
+                "tests",
+                "events",
+                "messages",
+                "board",
+                "offers",
+                "sounds",
+                "pieces",
+                "lines",
+                "thinned",
+                "final",
+            ],
+        )
+        self.assertIn(
+            {"frame": 83, "line": 12, "handler": "shelve", "scope": "script", "name": "score", "old": 4, "new": 5},
+            trace["changes"],
+        )
+        self.assertIn(
+            {"frame": 83, "line": 15, "text": "score > 5", "parts": [{"text": "score", "value": 5}], "answer": False},
+            trace["tests"],
+        )
+        self.assertIn(
+            {"frame": 83, "event": "meets(hob, bun_5)", "handlers": ["shelve"], "waiting": 0}, trace["events"]
+        )
+        self.assertEqual(trace["lines"]["1"], [[-1, -1, 1]])
+        self.assertEqual(trace["final"], {"score": 5, "lives": 3})
+
+    def test_the_file_is_called_as_the_script_was_given(self) -> None:
+        hob("play", EXERCISE, f"{BAKEHOUSE}/wren.py", "--trace", self.folder / "t", cwd=CLASS.parent)
+        self.assertEqual([path.name for path in (self.folder / "t").iterdir()], [f"{BAKEHOUSE}__wren.py.json"])
+
+    def test_an_unknown_scenario_names_those_that_there_are(self) -> None:
+        done = hob("play", EXERCISE, CLASS / "wren.py", "--scenario", "Nothing")
+        self.assertEqual(done.returncode, 1)
+        self.assertIn('there is no scenario "Nothing"; there are: Three buns in a row, Soot from above', done.stderr)
+
+    def test_a_script_that_cannot_be_read(self) -> None:
+        done = hob("play", EXERCISE, CLASS / "woad.py")
+        self.assertEqual(done.returncode, 1)
+        self.assertIn("woad.py, line 27: This `if` has a single `=`", done.stderr)

@@ -1,0 +1,208 @@
+"""Explanations on scripts beside the sample class: recognised, and just as important, not claimed."""
+
+import unittest
+from typing import Any
+
+from hobtrial.core.explaining import groups, replay, report
+from hobtrial.core.explaining.near import near
+from tests.support import bakehouse, sample_class
+
+REFERENCE = bakehouse().exercise.reference
+
+
+def changed(*changes: tuple[str, str]) -> dict[str, Any]:
+    """The report of the reference with some texts changed."""
+    source = REFERENCE
+    for old, new in changes:
+        assert old in source, old
+        source = source.replace(old, new)
+    return report(bakehouse(), "x.py", source)
+
+
+def slips(*changes: tuple[str, str]) -> list[tuple[str, list[int]]]:
+    """Slip and lines of each finding."""
+    return [(finding["slip"], finding["lines"]) for finding in changed(*changes)["findings"]]
+
+
+class Recognised(unittest.TestCase):
+    def test_boundary_in_other_shapes(self) -> None:
+        self.assertEqual(slips(("score >= 5", "not score <= 5")), [("boundary", [15])])
+        self.assertEqual(slips(("score >= 5", "score > 5 and True")), [("boundary", [15])])
+        self.assertEqual(slips(("lives <= 0", "0 > lives")), [("boundary", [27])])
+        self.assertEqual(slips(("    if score >= 5:", "    full = score > 5\n    if full:")), [("boundary", [15])])
+
+    def test_boundary_that_comes_too_early(self) -> None:
+        self.assertEqual(slips(("score >= 5", "score + 1 >= 5")), [("boundary", [15])])
+
+    def test_every_frame(self) -> None:
+        changes = (
+            ("meets(hob, soot)", "overlaps(hob, soot)"),
+            ('    which.remove()\n    board("Lives"', '    board("Lives"'),
+        )
+        self.assertEqual(slips(*changes), [("every-frame", [19])])
+
+    def test_every_frame_by_a_held_key(self) -> None:
+        long_press = ('@on(pressed("space"))', '@on(held("space"))')
+        self.assertEqual(slips(long_press), [])  # a press is down for one frame: nothing is lost
+
+    def test_misspelt_names(self) -> None:
+        self.assertEqual(slips(("    lives -= 1", "    live -= 1"))[0], ("misspelt-name", [24]))
+        self.assertEqual(slips(('"Buns"', '"buns"'))[0], ("misspelt-name", [3, 14]))
+        self.assertEqual(slips(("score", "Score"))[0][0], "misspelt-name")
+        self.assertEqual(slips(("    lose(", "    loose("))[0], ("misspelt-name", [28]))
+        self.assertEqual(
+            slips(('which.remove()\n    board("Buns"', 'which.remov()\n    board("Buns"'))[0], ("misspelt-name", [13])
+        )
+
+    def test_set_for_change(self) -> None:
+        self.assertEqual(slips(("score += 1", "score =+ 1")), [("set-for-change", [12])])
+        self.assertEqual(slips(("lives -= 1", "lives = -1")), [("set-for-change", [24])])
+        self.assertEqual(slips(("lives -= 1", "lives = 2")), [("set-for-change", [24])])
+
+    def test_several_mistakes_come_one_after_the_other(self) -> None:
+        found = slips(("score >= 5", "score > 5"), ("lives -= 1", "lives =- 1"))
+        self.assertEqual({slip for slip, _ in found}, {"boundary", "set-for-change"})
+        found = slips(("score += 1", "Score += 1"), ("score >= 5", "score > 5"))
+        self.assertEqual({slip for slip, _ in found}, {"misspelt-name", "boundary"})
+
+    def test_a_refusal_and_its_fix(self) -> None:
+        finding = changed(("if score >= 5:", "if score => 5:"))["findings"][0]
+        self.assertEqual((finding["slip"], finding["fix"]), ("unreadable", None))
+        finding = changed(("    if score >= 5:", "    If score >= 5:"))["findings"][0]
+        self.assertEqual((finding["fix"]["after"], finding["fix"]["mends"]), ("if score >= 5:", 16))
+
+
+class NotClaimed(unittest.TestCase):
+    """Mistakes of other kinds, which an edit of these slips may happen to mend in part."""
+
+    def test_other_mistakes_are_unsettled(self) -> None:
+        for changes in (
+            [("score += 1", "score += 2")],
+            [("score += 1", "score += 2"), ("score >= 5", "score >= 6")],
+            [("lives -= 1", "lives += 1")],
+            [("score = 0", "score = 1")],
+            [("lives = 3", "lives = 5")],
+            [("score >= 5", "score >= 7")],
+            [("score >= 5", "lives >= 5")],
+            [('win("The shelf is full")', "win()")],
+            [('tell("Ding")', 'tell("Dong")')],
+            [('"Lives"', '"Hearts"')],
+            [("meets(hob, soot)", "meets(hob, oven)")],
+            [("    global score\n", "")],
+            [("@on(meets(hob, bun))\n", "")],
+        ):
+            with self.subTest(changes):
+                found = changed(*changes)
+                self.assertLess(found["marks"], 20)
+                self.assertEqual({finding["slip"] for finding in found["findings"]}, {"unsettled"})
+                self.assertEqual({finding["confidence"] for finding in found["findings"]}, {"open"})
+
+    def test_right_scripts_that_look_alike_hear_nothing(self) -> None:
+        for changes in (
+            [("score >= 5", "score > 4")],
+            [("score >= 5", "score == 5")],
+            [("score >= 5", "5 <= score < 6")],
+            [("lives <= 0", "lives < 1")],
+            [("score += 1", "score = score + 1")],
+            [("meets(hob, bun)", "overlaps(hob, bun)")],
+            [("lives -= 1", "lives += -1")],
+            [("score = 0", "scores = 0\nscore = 0")],
+        ):
+            with self.subTest(changes):
+                self.assertEqual(changed(*changes)["findings"], [])
+
+
+class WhyChain(unittest.TestCase):
+    def pointer(self, *changes: tuple[str, str]) -> str:
+        return str(changed(*changes)["findings"][0]["pointer"])
+
+    def test_no_handler(self) -> None:
+        self.assertEqual(
+            self.pointer(('@on(pressed("space"))\n', "")),
+            'At 0.50 s `pressed("space")` came, and no handler waits for it.',
+        )
+
+    def test_turned_away_by_a_test(self) -> None:
+        self.assertEqual(
+            self.pointer(("score >= 5", "score >= 7")),
+            "At 2.77 s `meets(hob, bun_5)` came. Line 15 asked `score >= 7`; `score` was 5, so the answer was no.",
+        )
+
+    def test_another_value(self) -> None:
+        self.assertEqual(
+            self.pointer(("score += 1", "score += 2")),
+            "At 0.97 s line 12 made `score` 2, set off by `meets(hob, bun_1)`. The reference has 1 there.",
+        )
+
+    def test_a_piece_that_was_gone(self) -> None:
+        self.assertIn(
+            "In this run it did not come: `hob` was removed at 0.97 s by line 13.",
+            self.pointer(('which.remove()\n    board("Buns"', 'hob.remove()\n    board("Buns"')),
+        )
+
+    def test_an_exception_in_plain_words(self) -> None:
+        self.assertIn("Line 12 divides by zero.", self.pointer(("score += 1", "score += 1 / 0")))
+        self.assertIn(
+            "Line 12 uses `points`, and nothing has that name.", self.pointer(("score += 1", "score += points"))
+        )
+
+    def test_a_stop_while_the_file_is_read(self) -> None:
+        self.assertIn("While the file is read the script stopped.", self.pointer(("lives = 3", "lives = 3 / 0")))
+
+
+class Replay(unittest.TestCase):
+    def test_the_parting_is_where_the_runs_differ_first(self) -> None:
+        number = [course.scenario.name for course in bakehouse().courses].index("A full shelf")
+        found = replay(bakehouse(), sample_class()["wren"], number)
+        self.assertEqual((found["parting"]["frame"], found["parting"]["what"]), (83, "outcome"))
+        self.assertIsNone(replay(bakehouse(), REFERENCE, number)["parting"])
+
+    def test_a_stop_is_a_parting(self) -> None:
+        self.assertEqual(replay(bakehouse(), sample_class()["yarrow"], 0)["parting"]["frame"], 29)
+
+    def test_an_unreadable_script_has_no_trace(self) -> None:
+        found = replay(bakehouse(), sample_class()["woad"], 0)
+        self.assertEqual((found["trace"], found["checks"], found["parting"]), (None, [], None))
+
+
+class Groups(unittest.TestCase):
+    def test_the_same_slip_about_the_same_thing_is_one_group(self) -> None:
+        reports = [(name, report(bakehouse(), name, source)) for name, source in sample_class().items()]
+        found = groups(reports)
+        (boundary,) = [group for group in found if group.slip == "boundary" and len(group.owners) > 1]
+        self.assertEqual(
+            (boundary.title, set(boundary.owners)),
+            ("The test of `score` is off at its boundary", {"clover", "tansy", "wren"}),
+        )
+        self.assertEqual(boundary.marks_lost, 15)
+        self.assertIn(boundary.typical, boundary.owners)
+        self.assertEqual(
+            sorted((group.marks_lost for group in found), reverse=True), [group.marks_lost for group in found]
+        )
+
+    def test_nobody_no_groups(self) -> None:
+        self.assertEqual(groups([]), [])
+
+
+class Near(unittest.TestCase):
+    def test_near_misses(self) -> None:
+        for a, b in (
+            ("Score", "score"),
+            ("socre", "score"),
+            ("scor", "score"),
+            ("live", "lives"),
+            ("shelfFull", "shelf_full"),
+            ("livse", "lives"),
+        ):
+            self.assertTrue(near(a, b), (a, b))
+
+    def test_names_that_are_meant_to_differ(self) -> None:
+        for a, b in (
+            ("score", "score"),
+            ("bun_1", "bun_2"),
+            ("x", "y"),
+            ("hob", "bun"),
+            ("lives", "score"),
+            ("up", "do"),
+        ):
+            self.assertFalse(near(a, b), (a, b))

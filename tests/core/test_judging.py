@@ -1,0 +1,153 @@
+"""Checks: held, broken or not reached, with the frame and the values of every part."""
+
+import unittest
+
+from hobtrial.core.exercise import Check
+from hobtrial.core.judging import ExpectationError, Surroundings, judge, read_expectation
+from hobtrial.core.judging.expectation import read_arrangement
+from hobtrial.core.trial import held_key, pressed_key
+from hobtrial.core.words import UNSET
+from tests.support import bakehouse, bun, run, scene
+
+NAMES = Surroundings(frozenset({"score", "lives", "name"}), frozenset({"hob", "bun_1", "bun_2"}), frozenset({"bun"}))
+SPEC = scene(bun("bun_1", 8), bun("bun_2", 11))
+GAME = """
+    score = 0
+    board("Buns", "0")
+
+    @on(meets(hob, bun))
+    def shelve(which):
+        global score
+        score += 1
+        board("Buns", f"{score}")
+        which.remove()
+        tell("A bun for the   shelf")
+        if score == 2:
+            win()
+
+    @on(pressed("q"))
+    def stop():
+        x = 1 / 0
+"""
+WALK = held_key("right", 0, 2)
+
+
+def verdict(check: dict, *inputs: object, script: str = GAME, frames: int = 60) -> tuple:
+    """Verdict, frame, values and reason of one check."""
+    made = Check.model_validate(check)
+    expectation = read_expectation(made.expect, NAMES)
+    trace = run(script, SPEC, inputs or (WALK,), frames=frames, observe=expectation.needs, record=False)  # type: ignore[arg-type]
+    found = judge(made, expectation, trace)
+    return found.verdict, found.frame, dict(found.values), found.reason
+
+
+class Kinds(unittest.TestCase):
+    # the hob is at 5, 0.2 squares a frame: it meets the buns in frames 10 and 25
+    def test_at(self) -> None:
+        self.assertEqual(verdict({"at": 0.5, "expect": "score == 1"}), ("held", 15, {"score": 1}, None))
+        self.assertEqual(verdict({"at": 0.5, "expect": "score == 2"}), ("broken", 15, {"score": 1}, None))
+
+    def test_by(self) -> None:
+        self.assertEqual(verdict({"by": 1, "expect": "score == 2"}), ("held", 25, {"score": 2}, None))
+        self.assertEqual(verdict({"by": 0.5, "expect": "score == 2"}), ("broken", 15, {"score": 1}, None))
+        self.assertEqual(verdict({"by": 1, "from": 0.9, "expect": "score == 1"}), ("broken", 30, {"score": 2}, None))
+
+    def test_always(self) -> None:
+        self.assertEqual(verdict({"always": True, "expect": "score <= 2"}), ("held", None, {}, None))
+        self.assertEqual(verdict({"always": True, "expect": "score < 2"}), ("broken", 25, {"score": 2}, None))
+        self.assertEqual(verdict({"always": True, "until": 0.8, "expect": "score < 2"}), ("held", None, {}, None))
+
+    def test_never(self) -> None:
+        self.assertEqual(verdict({"never": True, "expect": "outcome == 'lost'"}), ("held", None, {}, None))
+        self.assertEqual(
+            verdict({"never": True, "expect": "outcome == 'won' and score == 2"}),
+            ("broken", 25, {"outcome": "won", "score": 2}, None),
+        )
+
+    def test_end(self) -> None:
+        self.assertEqual(verdict({"end": True, "expect": "outcome == 'won'"}), ("held", 60, {"outcome": "won"}, None))
+
+    def test_what_a_stop_settles_and_what_it_does_not(self) -> None:
+        stop = pressed_key("q", 0.5)
+        self.assertEqual(verdict({"at": 0.4, "expect": "score == 1"}, WALK, stop)[0], "held")
+        self.assertEqual(
+            verdict({"at": 0.5, "expect": "score == 1"}, WALK, stop)[::3], ("not reached", "the script stopped before")
+        )
+        self.assertEqual(verdict({"by": 1, "expect": "score == 1"}, WALK, stop)[0], "held")
+        self.assertEqual(verdict({"by": 1, "expect": "score == 2"}, WALK, stop)[0], "not reached")
+        self.assertEqual(verdict({"always": True, "expect": "score < 1"}, WALK, stop)[0], "broken")
+        self.assertEqual(verdict({"never": True, "expect": "score == 2"}, WALK, stop)[0], "not reached")
+        self.assertEqual(verdict({"end": True, "expect": "score == 1"}, WALK, stop)[0], "not reached")
+
+
+class Expressions(unittest.TestCase):
+    def held(self, expect: str, script: str = GAME) -> bool:
+        return bool(verdict({"end": True, "expect": expect}, script=script)[0] == "held")
+
+    def test_what_can_be_observed(self) -> None:
+        for expect in (
+            "score == 2", "hob.x == 17", "bun_1.removed", "not hob.removed", "count(bun) == 0", "board('Buns') == 2",
+            "board('Buns') == '2'", "board('Buns') > 1", "told('a bun FOR the shelf')", "times(told('shelf')) == 2",
+            "times(meets(hob, bun)) == 2", "times(meets(bun, hob)) == 2", "clock == 2", "near(hob.x, 16.9, 0.2)", "abs(-score) == 2",
+            "1 < score < 3", "score in [1, 2]", "score + 1 == 3 and not score == 3", "min(score, 5) == 2",
+        ):  # fmt: skip
+            with self.subTest(expect):
+                self.assertTrue(self.held(expect))
+
+    def test_a_piece_has_variables_of_its_own(self) -> None:
+        self.assertTrue(self.held("hob.lives == 3", "hob.lives = 3"))
+
+    def test_a_value_that_makes_no_sense_is_the_reason(self) -> None:
+        reasons = {
+            "lives == 3": "`lives` has no value",
+            "board('Lives') == 3": '`board("Lives")` is not on the scoreboard',
+            "hob.lives > 1": "`hob.lives` has no value",
+            "1 / (score - 2) > 0": "it divides by zero",
+        }
+        for expect, reason in reasons.items():
+            self.assertEqual(verdict({"end": True, "expect": expect})[::3], ("broken", reason))
+        self.assertEqual(
+            verdict({"end": True, "expect": "name < score"}, script="name = 'x'\nscore = 1")[::3],
+            ("broken", "it compares a number with a text"),
+        )
+        self.assertEqual(verdict({"never": True, "expect": "lives < 0"})[::3], ("broken", "`lives` has no value"))
+
+    def test_what_is_turned_down(self) -> None:
+        for expect, words in {
+            "score = 3": "cannot be read",
+            "scoer == 3": "`scoer`, which is no variable",
+            "hob == 3": "uses `hob` by itself",
+            "count(hob) == 1": "counts `hob`, which is no kind",
+            "open('x')": "calls `open`",
+            "score.real": "of something that is no piece",
+            "hob.__class__": "is no property",
+            "[x for x in [1]]": "which a check cannot",
+            "2 ** 9999": "which a check cannot",
+            "'x' * 10": "calculates with a text",
+            "(lambda: 1)()": "calls something",
+            "times(meets(hob, sack)) == 1": "`sack`, which is not in the scene",
+            "times(pressed('spcae')) == 1": "the key `spcae`, which there is not",
+            "x" * 600: "is longer than",
+        }.items():
+            with self.subTest(expect[:30]), self.assertRaises(ExpectationError) as caught:
+                read_expectation(expect, NAMES)
+            self.assertIn(words, str(caught.exception))
+
+    def test_arranging(self) -> None:
+        self.assertEqual(read_arrangement("hob.x = 5", NAMES).value, 5)
+        self.assertEqual(read_arrangement("score = -1", NAMES).owner, None)
+        for line in ("score", "hob = 3", "sack.x = 1", "score = hob", "nothing = 1", "hob.name = 'x'", "score == 3"):
+            with self.subTest(line), self.assertRaises(ExpectationError):
+                read_arrangement(line, NAMES)
+
+
+class Arranged(unittest.TestCase):
+    def test_a_variable_that_the_script_does_not_have_leaves_its_checks_not_reached(self) -> None:
+        prepared = bakehouse()
+        woven = prepared.weave(prepared.read("score = 0"))  # type: ignore[arg-type]
+        number = next(n for n, course in enumerate(prepared.courses) if course.plan.arrange)
+        trace = prepared.play(woven, number)
+        self.assertEqual(trace.unarranged, ("lives",))
+        verdicts = [judge(check, expectation, trace) for check, expectation in prepared.courses[number].checks]
+        self.assertEqual([v.verdict for v in verdicts], ["broken", "not reached"])
+        self.assertIs(trace.final["lives"], UNSET)

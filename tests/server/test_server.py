@@ -1,0 +1,136 @@
+"""The server: what the screens are given, and who is turned away."""
+
+import time
+import unittest
+from typing import Any
+
+from starlette.testclient import TestClient
+
+from hobtrial.cli.demo import load
+from hobtrial.server import create_app
+from hobtrial.server.describe import description
+from tests.support import ROOT, database
+
+HOST = "127.0.0.1:8765"
+
+
+class Served(unittest.TestCase):
+    client: TestClient
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        dsn = database("served")
+        load(dsn)
+        cls.client = cls.enterClassContext(TestClient(create_app(dsn), base_url=f"http://{HOST}"))
+        cls.wait_until_marked()
+
+    @classmethod
+    def wait_until_marked(cls) -> dict[str, Any]:
+        """The round, once all its scripts are marked."""
+        for _ in range(600):
+            found: dict[str, Any] = cls.client.get("/api/rounds/1").json()
+            if found["done"] == len(found["students"]):
+                return found
+            time.sleep(0.1)
+        raise AssertionError("the round was not marked")
+
+    def post(self, path: str, **headers: str) -> Any:
+        """Posts with headers; names with `_` for `-`."""
+        return self.client.post(path, headers={name.replace("_", "-"): value for name, value in headers.items()})
+
+
+class Screens(Served):
+    def test_bench(self) -> None:
+        (found,) = self.client.get("/api/bench").json()["rounds"]
+        self.assertEqual(
+            (found["title"], found["class_name"], found["scripts"], found["marked"], found["out_of"]),
+            ("Bakehouse rush", "7 Larch", 24, 24, 20),
+        )
+        self.assertEqual(found["spread"], sorted(found["spread"]))
+
+    def test_round(self) -> None:
+        found = self.client.get("/api/rounds/1").json()
+        wren = next(row for row in found["students"] if row["student"] == "Wren")
+        self.assertEqual(
+            (wren["status"], wren["marks"], wren["verdicts"][2]), ("marked", 15, ["held", "broken", "broken"])
+        )
+        group = next(group for group in found["groups"] if wren["try_id"] in group["tries"])
+        self.assertEqual(
+            (group["title"], len(group["tries"]), wren["groups"]),
+            ("The test of `score` is off at its boundary", 3, [group["key"]]),
+        )
+        self.assertEqual((found["trials"], found["game_seconds"]), (144, 816))
+
+    def test_try_and_trial(self) -> None:
+        rows = self.client.get("/api/rounds/1").json()["students"]
+        wren = next(row for row in rows if row["student"] == "Wren")["try_id"]
+        found = self.client.get(f"/api/tries/{wren}").json()
+        self.assertEqual(
+            (found["student"], found["previous"]["student"], found["next"]["student"]), ("Wren", "Woad", "Yarrow")
+        )
+        self.assertEqual(found["findings"][0]["others"], 2)
+        trial = self.client.get(f"/api/tries/{wren}/scenarios/2").json()
+        self.assertEqual(
+            (trial["scenario"], trial["parting"]["frame"], trial["trace"]["frames"]), ("A full shelf", 83, 181)
+        )
+        self.assertEqual(trial["checks"][1]["about"], ["outcome"])
+
+    def test_what_is_not_there(self) -> None:
+        for path, words in {
+            "/api/rounds/99": "There is no such round",
+            "/api/tries/999": "There is no such try",
+            "/api/tries/999/scenarios/0": "There is no such try",
+            "/api/tries/1/scenarios/77": "there is no number 77",
+            "/api/nothing": "There is nothing at this address",
+        }.items():
+            found = self.client.get(path)
+            self.assertEqual(found.status_code, 404, path)
+            self.assertIn(words, found.json()["detail"])
+        self.assertIn("This request cannot be read", self.client.get("/api/rounds/x").json()["detail"])
+
+    def test_marking_again_gives_the_same_marks(self) -> None:
+        before = self.client.get("/api/rounds/1").json()
+        answer = self.post("/api/rounds/1/mark", Origin=f"http://{HOST}")
+        self.assertEqual((answer.status_code, answer.json()), (202, {"waiting": 24}))
+        after = self.wait_until_marked()
+        marks = [
+            [(row["student"], row["marks"], row["verdicts"]) for row in each["students"]] for each in (before, after)
+        ]
+        self.assertEqual(marks[0], marks[1])
+        self.assertEqual([group["key"] for group in before["groups"]], [group["key"] for group in after["groups"]])
+
+    def test_every_screens_address_is_the_page(self) -> None:
+        for path in ("/", "/rounds/1", "/tries/1/scenarios/0"):
+            found = self.client.get(path)
+            self.assertEqual((found.status_code, found.headers["content-type"][:9]), (200, "text/html"))
+        self.assertEqual(self.client.get("/../../pyproject.toml").headers["content-type"][:9], "text/html")
+
+
+class TurnedAway(Served):
+    def test_another_host(self) -> None:
+        for host in ("evil.example", "evil.example:8765", "127.0.0.1.evil.example", ""):
+            found = self.client.get("/api/bench", headers={"Host": host})
+            self.assertEqual(found.status_code, 403, host)
+            self.assertIn("does not answer to the name", found.json()["detail"])
+        self.assertEqual(self.client.get("/api/bench", headers={"Host": "localhost:1"}).status_code, 200)
+
+    def test_a_write_from_another_page_or_from_none(self) -> None:
+        for origin in ("http://evil.example", "null", "http://127.0.0.1:9999", "http://localhost:8765", ""):
+            found = self.post("/api/rounds/1/mark", Origin=origin)
+            self.assertEqual(found.status_code, 403, origin)
+        self.assertEqual(self.post("/api/rounds/1/mark").status_code, 403)
+        self.assertEqual(self.client.get("/api/rounds/1").json()["done"], 24)
+
+    def test_every_answer_has_its_policy(self) -> None:
+        for path in ("/", "/api/bench", "/api/nothing"):
+            headers = self.client.get(path).headers
+            self.assertIn("script-src 'self'", headers["content-security-policy"])
+            self.assertEqual(headers["x-content-type-options"], "nosniff")
+
+
+class Description(unittest.TestCase):
+    def test_the_front_ends_types_are_made_from_the_present_description(self) -> None:
+        kept = (ROOT / "web" / "openapi.json").read_text(encoding="utf-8")
+        self.assertEqual(
+            kept, description(), "run: python -m hobtrial.server.describe > web/openapi.json, then npm run types"
+        )

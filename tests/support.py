@@ -1,0 +1,111 @@
+"""What tests share: small scenes, scripts as text, a database of their own."""
+
+from __future__ import annotations
+
+import atexit
+import functools
+import os
+import tempfile
+import textwrap
+from collections.abc import Iterable
+from pathlib import Path
+from typing import Any
+
+from hobtrial.core.judging import Prepared, open_exercise
+from hobtrial.core.scene import SceneSpec
+from hobtrial.core.script import Script, Unreadable, read, weave
+from hobtrial.core.trial import KNOWN_FUNCTIONS, KeyInput, Observable, Plan, Trace, play
+from hobtrial.crew import prepare_queue
+from hobtrial.demo import exercise_folder, hand_ins
+from hobtrial.store import Cluster, migrate
+
+ROOT = Path(__file__).resolve().parents[1]
+BAKEHOUSE = "bakehouse-rush"
+
+HOB = {"name": "hob", "at": [5, 1], "motion": {"steered": {"speed": 6, "axes": "x"}}}
+
+
+def text(source: str) -> str:
+    """A script written with the indentation of its test."""
+    return textwrap.dedent(source).lstrip("\n")
+
+
+def scene(*pieces: dict[str, Any], spawners: Iterable[dict[str, Any]] = ()) -> SceneSpec:
+    """A scene of 32 × 18 squares with a hob at (5, 1) and some pieces."""
+    return SceneSpec.model_validate({"piece": [HOB, *pieces], "spawner": list(spawners)})
+
+
+def bun(name: str, x: float) -> dict[str, Any]:
+    """A bun on the floor."""
+    return {"name": name, "kind": "bun", "at": [x, 1]}
+
+
+def accepted(source: str, names: frozenset[str] = frozenset()) -> Script:
+    """A script that must be readable."""
+    reading = read(text(source), names)
+    if isinstance(reading, Unreadable):
+        raise AssertionError(f"turned down: {reading.problems}")
+    return reading
+
+
+def run(
+    source: str,
+    spec: SceneSpec | None = None,
+    inputs: tuple[KeyInput, ...] = (),
+    *,
+    frames: int = 60,
+    observe: Iterable[Observable] = (),
+    record: bool = True,
+    **more: Any,
+) -> Trace:
+    """Plays a script; by default for two seconds and with the whole trace."""
+    spec = spec or scene()
+    taken = spec.kinds | {piece.name for piece in spec.piece}
+    woven = weave(accepted(source, taken), KNOWN_FUNCTIONS)
+    return play(woven, spec, Plan(frames, inputs=inputs), observe=observe, record=record, **more)
+
+
+def told(trace: Trace) -> list[str]:
+    """The lines of the story."""
+    return [line.text for line in trace.story]
+
+
+@functools.cache
+def bakehouse() -> Prepared:
+    """The sample exercise, made ready."""
+    return open_exercise(exercise_folder(BAKEHOUSE))
+
+
+@functools.cache
+def sample_class() -> dict[str, str]:
+    """The scripts of the sample class, by student."""
+    return {name.removesuffix(".py"): source.decode() for name, source in hand_ins(BAKEHOUSE).items()}
+
+
+@functools.cache
+def _cluster() -> Cluster:
+    folder = Path(tempfile.mkdtemp(prefix="hob-test-"))
+    folder.chmod(0o755)
+    cluster = Cluster(folder / "postgresql", throwaway=True)
+    cluster.start()
+    atexit.register(cluster.stop)
+    return cluster
+
+
+def database(name: str) -> str:
+    """The address of an empty database with all tables, made anew."""
+    import psycopg
+
+    cluster = _cluster()
+    with psycopg.connect(cluster.dsn, autocommit=True) as link:
+        link.execute(f"DROP DATABASE IF EXISTS {name} WITH (FORCE)")
+        link.execute(f"CREATE DATABASE {name}")
+    dsn = cluster.dsn.rsplit("/", 1)[0] + f"/{name}"
+    migrate(dsn)
+    prepare_queue(dsn)
+    return dsn
+
+
+def as_root() -> bool:
+    """Whether the tests run as root."""
+    return os.geteuid() == 0
