@@ -105,10 +105,13 @@ class Crew:
         answer = await self._ask({"do": "open", "exercise": digest.hexdigest(), "files": packed})
         return OpenedExercise(digest.hexdigest(), packed, **answer)
 
-    async def mark(self, exercise: OpenedExercise, name: str, source: bytes) -> dict[str, Any]:
+    async def mark(
+        self, exercise: OpenedExercise, name: str, source: bytes, *, explained: bool = True
+    ) -> dict[str, Any]:
         """The report of one script; of one that took its worker with it, that this happened."""
         try:
-            answer = await self._ask(self._task("mark", exercise, name=name, source=base64.b64encode(source).decode()))
+            packed = base64.b64encode(source).decode()
+            answer = await self._ask(self._task("mark", exercise, name=name, source=packed, explained=explained))
         except WorkerGoneError:
             message = "The script used more time or memory than a script may, and was ended from outside."
             return halted(name, exercise.out_of, message)

@@ -237,7 +237,10 @@ export interface components {
             mends: number;
             /** Breaks */
             breaks: number;
-            /** On Top */
+            /**
+             * On Top
+             * @default false
+             */
             on_top: boolean;
             /** Changes */
             changes: components["schemas"]["ChangedLine"][];

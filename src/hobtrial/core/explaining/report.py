@@ -21,8 +21,8 @@ EDITION: Final = 1
 """Of marking and explaining. Raise it when a report of the same script would come out differently."""
 
 
-def report(prepared: Prepared, name: str, source: str | bytes) -> Report:
-    """Marks and explains one script. `name` is how the report calls it."""
+def report(prepared: Prepared, name: str, source: str | bytes, *, explained: bool = True) -> Report:
+    """Marks one script and explains it, unless only the marks are asked for. `name` is how the report calls it."""
     reading = prepared.read(source)
     if isinstance(reading, Unreadable):
         explanation = explain_unreadable(prepared, reading)
@@ -30,7 +30,7 @@ def report(prepared: Prepared, name: str, source: str | bytes) -> Report:
             prepared, name, "unreadable", [], explanation, [problem.as_json() for problem in reading.problems]
         )
     played = play_all(prepared, prepared.weave(reading))
-    explanation = explain(prepared, reading, played)
+    explanation = explain(prepared, reading, played) if explained else Explanation(())
     status = "stopped" if any(run.trace.stopped for run in played) else "marked"
     return _report(prepared, name, status, played, explanation, [])
 

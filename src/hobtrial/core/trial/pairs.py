@@ -30,6 +30,8 @@ class Pair:
 
     first: Body
     second: Body
+    key: tuple[int, int]
+    """The indexes of the two, the lower first."""
     on: bool = False
     touching: bool = False
     since: int = 0
@@ -78,7 +80,7 @@ class Pairs:
         key = (a.index, b.index) if a.index < b.index else (b.index, a.index)
         pair = self._pairs.get(key)
         if pair is None:
-            pair = self._pairs[key] = Pair(a, b)
+            pair = self._pairs[key] = Pair(a, b, key)
         if handler is None:
             patterns = pair.patterns.setdefault(event.kind, [])
             if event not in patterns:

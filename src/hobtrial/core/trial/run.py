@@ -11,7 +11,7 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import replace
 from typing import Any, Final
 
-from ..scene import Body, SceneSpec, SceneState
+from ..scene import Body, SceneSpec, SceneState, overlap
 from ..script import DEFAULT_LIMITS, DIRECT, SCRIPT_FILE, Guards, Halt, Limits, Woven
 from ..script.hints import loop_hint
 from ..words import PAIR_EVENTS, READING, Event, EventKind, Outcome, Stop, Timeline, short_text
@@ -210,15 +210,15 @@ class Run:
 
     def _meet(self, frame: int) -> None:
         """Step 5: finds the overlaps that begin, last or end, and runs what waits for them."""
-        scene, contacts = self.scene, self.scene.contacts
+        contacts = self.scene.contacts
         for pair in self._pairs.ordered:
             a, b = pair.first, pair.second
             if a.removed or b.removed:
                 continue
-            if a.stamp >= frame or b.stamp >= frame or contacts or pair.touching or frame == 0:
-                key = (a.index, b.index) if a.index < b.index else (b.index, a.index)
-                pair.touching = key in contacts
-                now = scene.overlaps(a, b)
+            touching = bool(contacts) and pair.key in contacts
+            if a.stamp >= frame or b.stamp >= frame or touching or pair.touching or frame == 0:
+                pair.touching = touching
+                now = overlap(a, b) or (touching and a.present and b.present)
             else:
                 now = pair.on
             if now:
