@@ -1,6 +1,6 @@
 """Takes the pictures of the README from the demo data, at 1280 × 800.
 
-    python -m bench.screenshots
+python -m bench.screenshots
 """
 
 from __future__ import annotations
