@@ -27,36 +27,133 @@ ACCEPTED = {
     "dict and set": 'a = {"x": 1}\nb = {1, 2}',
     "a lone underscore": "for _ in range(3):\n    pass",
     "a local may shadow a piece": "def f():\n    bun = 3\n    return bun",
+    "match": "match 1:\n    case 1 | 2:\n        a = 1\n    case None:\n        a = 2\n    case -1 if True:\n        a = 3\n    case other:\n        a = other",
+    "try with several exceptions": "try:\n    pass\nexcept (ValueError, KeyError) as e:\n    a = str(e)\nelse:\n    a = 1",
+    "raise": 'def f():\n    raise ValueError("no")\ndef g():\n    raise GameError',
+    "a bare raise": "try:\n    a = 1\nexcept Exception:\n    raise",
+    "assert": "assert True, 'yes'",
+    "lambda and nested functions": "def f():\n    n = 1\n    def g():\n        nonlocal n\n        n += 1\n    return lambda x: x + n",
+    "comprehensions": "a = [x for x in [1] if x]\nb = {x for x in a}\nc = {x: 1 for x in a}",
+    "a loop inside sum": "a = sum(x for x in [1, 2])\nb = any(x for x in [1]) or sorted(x for x in [2])",
+    "imports": "import random, math as m\nfrom time import sleep\nfrom random import randint as dice",
+    "an enumeration": "from enum import Enum, auto\nclass Stage(Enum):\n    'stages of bread'\n    DOUGH = 1\n    OVEN = auto()",
+    "an enumeration by its module": "import enum\nclass Stage(enum.IntEnum):\n    A = -1",
+    "the name of the file": "if __name__ == '__main__':\n    a = 1",
+    "letters of other languages": "größe = 3",
+    "a name that Python has and this language does not": "id = 3\nmap = [1]",
+    "keyword-only parameters": "def f(*, a=1):\n    return a",
 }
 
 REFUSED = {
-    "import": ("import os", 1, "`import` is not part of this language"),
+    "import of another module": ("import os", 1, "`os` cannot be imported here"),
+    "import of a part that is not listed": ("from random import seed", 1, "`seed` of `random` is not part"),
+    "import of everything": ("from math import *", 1, "`*` of `math` is not part"),
+    "import from beside": ("from . import game", 1, "There are no files beside this one"),
+    "import of a future": ("from __future__ import annotations", 1, "`__future__` cannot be imported"),
+    "import as a piece": ("import random as hob", 1, "`hob` stands in the scene"),
     "with": ("with x as y:\n    pass", 1, "`with` is not part"),
-    "try": ("a = 1\ntry:\n    a = 2\nexcept Exception:\n    pass", 2, "`try` is not part"),
-    "class": ("class Bun:\n    pass", 1, "`class` is not part"),
-    "lambda": ("f = lambda: 3", 1, "`lambda` is not part"),
+    "a bare except": ("try:\n    a = 2\nexcept:\n    pass", 3, "A bare `except` is not part"),
+    "finally": ("try:\n    a = 2\nfinally:\n    a = 3", 1, "`finally` is not part"),
+    "except of another exception": (
+        "try:\n    a = 2\nexcept OSError:\n    pass",
+        3,
+        "Here stands the name of an exception",
+    ),
+    "except of a computed exception": (
+        "x = 1\ntry:\n    a = 2\nexcept x:\n    pass",
+        4,
+        "Here stands the name of an exception",
+    ),
+    "raise of a value": ("raise 3", 1, "Here stands the name of an exception"),
+    "raise of a kept exception": (
+        "try:\n    a = 1\nexcept ValueError as e:\n    raise e",
+        4,
+        "Here stands the name of an exception",
+    ),
+    "raise from": ("try:\n    a = 1\nexcept ValueError as e:\n    raise KeyError from e", 4, "`from` after `raise`"),
+    "an exception as a value": ("a = ValueError", 1, "`ValueError` only stands after"),
+    "an exception called": ("a = ValueError('x')", 1, "`ValueError` only stands after"),
+    "an exception's name bound": ("KeyError = 3", 1, "`KeyError` is Python's own"),
+    "an exception's name as a parameter": ("def f(Exception):\n    pass", 1, "`Exception` is Python's own"),
+    "an exception group": ("try:\n    a = 1\nexcept* ValueError:\n    pass", 1, "is not part of this language"),
+    "class": ("class Bun:\n    pass", 1, "`class` is only part of this language for an enumeration"),
+    "class with another base": ("class Bun(int):\n    pass", 1, "`class` is only part"),
+    "class with keywords": (
+        "from enum import Enum\nclass B(Enum, metaclass=type):\n    A = 1",
+        2,
+        "Only `class Name(Enum)`",
+    ),
+    "an enumeration that was not imported": ("class B(Enum):\n    A = 1", 1, "`class` is only part"),
+    "a method in an enumeration": (
+        "from enum import Enum\nclass B(Enum):\n    def f(self):\n        pass",
+        3,
+        "has only members with a constant value",
+    ),
+    "a computed member": (
+        "from enum import Enum\nclass B(Enum):\n    A = len('x')",
+        3,
+        "has only members with a constant value",
+    ),
+    "Enum bound": ("Enum = 3", 1, "`Enum` is Python's own"),
+    "auto bound": ("for auto in [1]:\n    pass", 1, "`auto` is Python's own"),
     "del": ("a = 1\ndel a", 2, "`del` is not part"),
-    "comprehension": ("a = [x for x in [1]]", 1, "A list written as a loop"),
+    "yield": ("def f():\n    yield 1", 2, "`yield` is not part"),
+    "async": ("async def f():\n    pass", 1, "`async` is not part"),
+    "a loop as a value": ("a = (x for x in [1])", 1, "A loop inside an expression only stands in"),
+    "a loop inside another call": ("print(x for x in [1])", 1, "A loop inside an expression only stands in"),
+    "a loop inside a sum of one's own": (
+        "def sum(x):\n    return x\nsum(x for x in [1])",
+        3,
+        "A loop inside an expression only stands in",
+    ),
+    "a pattern of a class": ("match 1:\n    case int():\n        pass", 2, "A class as a pattern"),
+    "a pattern of a list": ("match 1:\n    case [1, 2]:\n        pass", 2, "A list as a pattern"),
+    "a pattern of a dict": ("match 1:\n    case {}:\n        pass", 2, "A dict as a pattern"),
+    "a capture with a guard": (
+        "match 1:\n    case x if x > 1:\n        pass",
+        2,
+        "takes everything, so it can only be the last, without `if`",
+    ),
+    "as in a pattern": ("match 1:\n    case 1 as x:\n        pass", 2, "`as` in a pattern"),
     "other decorator": ("@cache\ndef f():\n    pass", 1, "Only `@on(...)` can stand above a function"),
+    "a handler inside a function": (
+        "def f():\n    @on(frame)\n    def g():\n        pass",
+        2,
+        "A handler stands at the left edge",
+    ),
     "a name with an underscore": ("_secret = 1", 1, "`_secret` begins with `_`"),
     "an attribute with underscores": ("a = hob.__class__", 1, "`__class__` begins with `_`"),
+    "a builtin with underscores": ("__import__('os')", 1, "`__import__` begins with `_`"),
+    "a name of the weaving": ("__b = [10**9]", 1, "`__b` begins with `_`"),
+    "a keyword argument with underscores": ("f(__x=1)", 1, "`__x` begins with `_`"),
     "star parameters": ("def f(*all):\n    pass", 1, "A parameter with `*`"),
     "double star parameters": ("def f(**all):\n    pass", 1, "A parameter with `**`"),
+    "star parameters of a lambda": ("f = lambda *a: 1", 1, "A parameter with `*`"),
     "a slash among parameters": ("def f(a, /):\n    pass", 1, "A `/` among the parameters"),
-    "star in a call": ("print(*[1])", 1, "`*` before a name"),
+    "star in a call": ("print(*[1])", 1, "`*` before a value"),
+    "star in an assignment": ("a, *b = [1, 2]", 1, "`*` before a value"),
     "double star in a call": ("f(**{})", 1, "`**` in a call"),
+    "double star in a dict": ("a = {**{}}", 1, "`**` in a dict"),
     "is with a number": ("a = 1 is 2", 1, "`is` only goes with None, True and False"),
     "bytes": ('a = b"x"', 1, "A value of this kind"),
     "complex": ("a = 3j", 1, "A value of this kind"),
+    "dots": ("a = ...", 1, "A value of this kind"),
     "a format that is computed": ('a = f"{3:{4}}"', 1, "must be written out"),
     "a wide format": ('a = f"{3:9999}"', 1, "at most 200"),
     "a piece assigned at top level": ("hob = 3", 1, "`hob` stands in the scene"),
+    "a piece bound by :=": ("if (hob := 3):\n    pass", 1, "`hob` stands in the scene"),
+    "a piece as a function": ("def bun():\n    pass", 1, "`bun` stands in the scene"),
     "a kind assigned by a loop": ("for bun in [1]:\n    pass", 1, "`bun` stands in the scene"),
     "a piece declared global": ("def f():\n    global hob\n    hob = 1", 2, "`hob` stands in the scene"),
     "on bound": ("on = 3", 1, "`on` is what handlers are written with"),
+    "on as a local": ("def f():\n    on = 3", 2, "`on` is what handlers are written with"),
     "an annotation of another type": ("a: Bun = 3", 1, "only be a built-in one"),
+    "an annotation that runs something": ("def f(a: print('x')):\n    pass", 1, "only be a built-in one"),
     "matrix product": ("a = 1 @ 2", 1, "`@` between values"),
+    "input in a game of handlers": ("a = input('name?')", 1, "`input` stops everything"),
+    "wait at the left edge": ("wait(1)", 1, "`wait` stands inside a handler"),
     "letters that Python reads as others": ("ſcore = 1", 1, "has letters that Python reads as others"),
+    "a name in letters from elsewhere": ("a = 𝐥𝐞𝐧('x')", 1, "has letters that Python reads as others"),
 }
 
 SYNTAX = {
@@ -137,6 +234,21 @@ class Reading(unittest.TestCase):
         )
         assert isinstance(reading, Unreadable)
         self.assertEqual([problem.line for problem in reading.problems], [1, 3, 5])
+
+    def test_an_exercise_can_leave_constructs_out(self) -> None:
+        narrow = frozenset({"while", "list", "and"})
+        for source, word in (
+            ("while True:\n    pass", "while"),
+            ("a = [x for x in 'a']", "list"),
+            ("a = 1 and 2", "and"),
+        ):
+            reading = read(source, narrow=narrow)
+            assert isinstance(reading, Unreadable)
+            self.assertEqual(reading.problems[0].message, f"`{word}` is left out of this exercise.")
+        self.assertIsInstance(read("for x in 'ab':\n    pass", narrow=narrow), Script)
+
+    def test_straight_scripts_may_ask_and_wait(self) -> None:
+        self.assertIsInstance(read("a = input('name?')\nwait(1)", straight=True), Script)
 
     def test_signs_inside_texts_and_comments_are_left_alone(self) -> None:
         self.assertIsInstance(read('a = "&& || ++ = {"  # if x = 1 && !b'), Script)

@@ -12,6 +12,7 @@ from pydantic import AfterValidator, Field, field_validator, model_validator
 
 from ..scene import SceneSpec
 from ..scene.spec import KeyName, Name, Spec
+from ..script.vocabulary import CONSTRUCTS
 
 LONGEST_TRIAL = 600
 """Seconds of one trial; a lesson has 2,700 and a class 24 scripts."""
@@ -27,6 +28,15 @@ Marks = Annotated[float, Field(ge=0, le=1000), AfterValidator(_half_marks)]
 Seconds = Annotated[float, Field(ge=0, le=LONGEST_TRIAL)]
 Concept = str
 CheckKind = Literal["at", "by", "always", "never", "end"]
+
+
+def _construct(text: str) -> str:
+    if text not in CONSTRUCTS:
+        raise ValueError(f"must be one of: {', '.join(CONSTRUCTS)}")
+    return text
+
+
+Construct = Annotated[str, AfterValidator(_construct)]
 
 
 class Variable(Spec):
@@ -46,12 +56,13 @@ class Input(Spec):
     at: Seconds
     press: KeyName | None = None
     hold: KeyName | None = None
+    answer: str | None = Field(default=None, max_length=200)
     for_: Annotated[float, Field(gt=0, le=LONGEST_TRIAL)] | None = Field(default=None, alias="for")
 
     @model_validator(mode="after")
     def _one_deed(self) -> Self:
-        if (self.press is None) == (self.hold is None):
-            raise ValueError("needs one of `press` and `hold`")
+        if sum(deed is not None for deed in (self.press, self.hold, self.answer)) != 1:
+            raise ValueError("needs one of `press`, `hold` and `answer`")
         if self.hold is not None and self.for_ is None:
             raise ValueError("`hold` needs `for`, the seconds that the key stays down")
         if self.press is not None and self.for_ is not None:
@@ -119,7 +130,8 @@ class Settings(Spec):
     format: Literal[1]
     title: str = Field(min_length=1, max_length=120)
     seconds: Annotated[float, Field(gt=0, le=LONGEST_TRIAL)] = 10
-    style: Literal["handlers"] = "handlers"
+    style: Literal["handlers", "straight"] = "handlers"
+    narrow: tuple[Construct, ...] = ()
     concepts: tuple[Concept, ...] = ("variables", "events", "conditionals")
     help: Help = Help()
     scene: SceneSpec

@@ -51,7 +51,8 @@ class Prepared:
 
     def read(self, source: str | bytes) -> Reading:
         """Reads a script for this exercise."""
-        return read(source, self.taken)
+        settings = self.exercise.settings
+        return read(source, self.taken, frozenset(settings.narrow), straight=settings.style == "straight")
 
     def weave(self, script: Script) -> Woven:
         """Weaves a script for this exercise."""
@@ -89,7 +90,8 @@ def prepare(exercise: Exercise) -> Prepared:
     pieces = frozenset(piece.name for piece in scene.piece)
     taken = pieces | scene.kinds | frozenset(spawner.name for spawner in scene.spawner)
     faults: list[Fault] = []
-    reading = read(exercise.reference, taken)
+    straight = settings.style == "straight"
+    reading = read(exercise.reference, taken, frozenset(settings.narrow), straight=straight)
     if isinstance(reading, Unreadable):
         faults += [Fault(REFERENCE, problem.line, problem.message) for problem in reading.problems]
     own = _names_of(reading) if isinstance(reading, Script) else frozenset()
@@ -151,6 +153,12 @@ def _course(exercise: Exercise, number: int, names: Surroundings, lines: Lines, 
     for place, given in enumerate(scenario.input):
         if given.at > length:
             fault(f"`at` is {given.at:g} s, but this trial ends after {length:g} s.", "input", place, "at")
+    straight = settings.style == "straight"
+    if straight and scenario.arrange:
+        fault("`arrange` does not go with a straight script: it runs from the first frame on.", "arrange")
+    for place, given in enumerate(scenario.input):
+        if given.answer is not None and not straight:
+            fault("`answer` goes with scripts of the style straight.", "input", place, "answer")
     checks: list[tuple[Check, Expectation]] = []
     for place, check in enumerate(scenario.check):
         for key, time in (("at", check.at), ("by", check.by), ("from", check.from_), ("until", check.until)):
@@ -172,8 +180,10 @@ def _course(exercise: Exercise, number: int, names: Surroundings, lines: Lines, 
         if given.press is not None
         else held_key(given.hold or "", given.at, given.for_ or 0)
         for given in scenario.input
+        if given.answer is None
     )
-    plan = Plan(frame_of(length), scenario.seed, tuple(arrange), inputs)
+    answers = tuple((frame_of(given.at), given.answer) for given in scenario.input if given.answer is not None)
+    plan = Plan(frame_of(length), scenario.seed, tuple(arrange), inputs, answers)
     needs = [what for _, expectation in checks for what in expectation.needs]
     listed = [variable(each.name) for each in settings.variable]
     return Course(scenario, plan, tuple(checks), tuple(dict.fromkeys((*listed, *needs))))

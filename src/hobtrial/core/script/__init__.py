@@ -1,9 +1,14 @@
 """Text → Script → Woven: what a student may write, and how it is made safe to run and to watch."""
 
-from .guards import DIRECT, Guards
+from .bindings import bound_names, declared_global, functions
+from .expressions import Test
+from .guards import Guards
 from .limits import DEFAULT_LIMITS, Halt, Limits
-from .read import Reading, Script, Unreadable, bound_names, declared_global, functions, is_handler, read
-from .weave import SCRIPT_FILE, Test, Woven, weave
+from .read import Reading, Script, Unreadable, is_handler, read
+from .ready_made import DIRECT, builtins_of
+from .stand_ins import StandIn, stand_ins
+from .texts import str_of, text_of
+from .weave import SCRIPT_FILE, Woven, weave
 
 __all__ = [
     "DEFAULT_LIMITS",
@@ -14,13 +19,18 @@ __all__ = [
     "Limits",
     "Reading",
     "Script",
+    "StandIn",
     "Test",
     "Unreadable",
     "Woven",
     "bound_names",
+    "builtins_of",
     "declared_global",
     "functions",
     "is_handler",
     "read",
+    "stand_ins",
+    "str_of",
+    "text_of",
     "weave",
 ]

@@ -1,25 +1,33 @@
-"""What a woven script may do to values: operators that can grow, methods, builtins.
+"""What a woven script may do to values: operators that can grow, methods, calls.
 
 Every guard sits on the value and on what is called, not on the place of the call. A guard's
-refusal is a `Halt`, which nothing in a script can catch.
+refusal is a `Halt`, which nothing in a script can catch. Work that one statement does inside Python
+spends budget by the size of what it goes through.
 """
 
 from __future__ import annotations
 
 import re
 from collections.abc import Callable, Iterable
+from enum import Enum, EnumType
 from itertools import islice
-from types import BuiltinMethodType, FunctionType, MethodType
+from types import BuiltinMethodType, FunctionType, GeneratorType, MethodType
 from typing import Any, Final
 
 from .limits import Halt, Limits
+from .stand_ins import StandIn
+from .texts import DEEPEST, PLAIN, sorted_set, str_of, text_of
 
 Function = Callable[..., Any]
 
 WIDEST: Final = 200
 """Characters of a width or a number of digits in `%`, `round` and paddings of numbers."""
-
 LARGEST_SHIFT: Final = 64
+LARGEST_KEY: Final = 2**61 - 1
+"""Whole numbers from here on share their hash with smaller ones, and could crowd one place of a dict."""
+MOST_PARTS: Final = 100_000
+"""Parts of a value, all levels together, that one comparison goes through."""
+_COLLECTIONS: Final = frozenset({list, tuple, dict, set})
 
 METHODS: Final[dict[type, frozenset[str]]] = {
     kind: frozenset(names.split())
@@ -34,40 +42,18 @@ METHODS: Final[dict[type, frozenset[str]]] = {
 }
 
 
-DIRECT: Final = frozenset(
-    [
-        "abs",
-        "all",
-        "any",
-        "bool",
-        "enumerate",
-        "float",
-        "int",
-        "isinstance",
-        "len",
-        "max",
-        "min",
-        "range",
-        "reversed",
-        "round",
-        "sorted",
-        "sum",
-        "type",
-        "zip",
-    ]
-)
-"""Builtins whose call by name needs no further guard."""
-
-
 class Guards:
-    """The guards of one trial, with its limits; `handles` are the types of pieces and the like."""
+    """The guards of one trial, with its limits; `handles` are the types of pieces and the like.
+
+    `budget` holds the loop passes and calls that are left; the woven code counts it down.
+    """
 
     def __init__(self, limits: Limits, handles: tuple[type, ...]) -> None:
         self.limits = limits
         self.handles = handles
-        self._constructors: dict[type, Function] = {}
-        self.builtins: dict[str, Any] = self._builtins()
-        self._callable = frozenset(self.builtins.values())
+        self.budget = [limits.passes_a_handler]
+        self.callable_types: dict[type, Function] = {}
+        """The types that a script may call, with what that does."""
 
     def hidden(self) -> dict[str, Function]:
         """The hidden names of the woven code that guard values."""
@@ -85,9 +71,20 @@ class Guards:
             "__get": self.read,
             "__call": self.call,
             "__walk": self.walk,
+            "__within": self.within,
+            "__fit": self.fit,
+            "__thin": self.thin,
+            "__key": self.key,
+            "__show": self.show,
+            "__items": self.put_in,
+            "__slice": slice,
         }
 
     # ---- sizes
+
+    def charge(self, passes: int) -> None:
+        """Spends budget for work inside Python; the next probe ends the trial when it is spent."""
+        self.budget[0] -= passes
 
     def fit(self, value: Any) -> Any:
         """The value, where it is not larger than the limits allow."""
@@ -98,21 +95,89 @@ class Guards:
         elif kind is str:
             if len(value) > self.limits.text:
                 raise Halt("text", f"A text grew beyond {self.limits.text:,} characters.")
-        elif kind in (list, tuple, dict, set) and len(value) > self.limits.items:
-            raise Halt("collection", f"A collection grew beyond {self.limits.items:,} entries.")
+        elif kind in _COLLECTIONS:
+            self.charge(len(value) >> 6)
+            if len(value) > self.limits.items:
+                raise Halt("collection", f"A collection grew beyond {self.limits.items:,} entries.")
+        return value
+
+    def thin(self, value: Any) -> Any:
+        """The value, where it is not nested too deep nor too large in all to be compared or hashed."""
+        if type(value) in _COLLECTIONS:
+            self._weigh(value)
+        return value
+
+    def _weigh(self, value: Any) -> None:
+        parts = 0
+        stack: list[tuple[Any, int]] = [(value, 1)]
+        while stack:
+            held, depth = stack.pop()
+            parts += len(held)
+            if depth > DEEPEST:
+                raise Halt("depth", f"A value is nested more than {DEEPEST} deep.")
+            if parts > MOST_PARTS:
+                raise Halt("collection", f"A value has more than {MOST_PARTS:,} parts in all.")
+            for part in held.values() if type(held) is dict else held:
+                if type(part) in _COLLECTIONS:
+                    stack.append((part, depth + 1))
+        self.charge(parts >> 5)
+
+    def key(self, value: Any) -> Any:
+        """A key of a dict or a member of a set: a huge whole number is turned down."""
+        if type(value) is int and not -LARGEST_KEY < value < LARGEST_KEY:
+            raise Halt("number", "A whole number this large cannot be a key.")
         return value
 
     def items(self, values: Iterable[Any]) -> list[Any]:
         """All items of something that can be walked, at most as many as a collection may have."""
-        items = list(islice(iter(values), self.limits.items + 1))
+        items = list(islice(iter(self.walk(values)), self.limits.items + 1))
         self.fit(items)
         return items
 
+    def put_in(self, values: Any) -> Any:
+        """What a part of a list is replaced by."""
+        return self.items(values) if hasattr(values, "__iter__") else values
+
+    def stream(self, values: Iterable[Any]) -> Iterable[Any]:
+        """What `sum` and the like go through: a loop of the script spends its own budget."""
+        if type(values) is GeneratorType:
+            return values
+        if type(values) in (list, tuple, set, dict, str, range):
+            walked = self.walk(values)
+            self.charge(len(walked) >> 6)
+            return walked  # type: ignore[no-any-return]
+        return self.items(values)
+
     def walk(self, values: Any) -> Any:
-        """What a loop or an `in` goes through: a long range is turned down."""
-        if type(values) is range and len(values) > self.limits.passes_a_handler:
+        """What a loop goes through: a set in its stable order, a range of bearable length."""
+        kind = type(values)
+        if kind is range and len(values) > self.limits.passes_a_handler:
             raise Halt("range", f"A range has more than {self.limits.passes_a_handler:,} numbers.")
+        if kind is set:
+            self.charge(len(values) >> 3)
+            return sorted_set(values)
+        if isinstance(values, type):
+            raise Halt("refused", "A class cannot be gone through in this language.")
         return values
+
+    def within(self, values: Any) -> Any:
+        """What `in` looks into; something that can only be walked once is walked here, with its limit."""
+        kind = type(values)
+        if kind in _COLLECTIONS:
+            return self.thin(values)
+        if kind is range:
+            return self.walk(values)
+        return self.items(values) if hasattr(values, "__next__") else values
+
+    def show(self, value: Any, conversion: int, spec: bool) -> Any:
+        """A value on its way into an f-string: what Python would not write the same everywhere is made text."""
+        kind = type(value)
+        if conversion == -1:
+            return value if kind in PLAIN or spec or isinstance(value, Enum) else str_of(value, self.limits.text)
+        if conversion == 115:
+            return str_of(value, self.limits.text)
+        text = text_of(value, self.limits.text)
+        return ascii(value) if conversion == 97 and kind in PLAIN else text
 
     # ---- operators
 
@@ -149,17 +214,20 @@ class Guards:
 
     def modulo(self, a: Any, b: Any) -> Any:
         """`a % b`: on text, widths are at most `WIDEST` and are written out."""
-        self._check_format(a)
+        self._check_format(a, b)
         return self.fit(a % b)
 
     def modulo_in_place(self, a: Any, b: Any) -> Any:
         """`a %= b`."""
-        self._check_format(a)
+        self._check_format(a, b)
         a %= b
         return self.fit(a)
 
-    def _check_format(self, a: Any) -> None:
+    def _check_format(self, a: Any, b: Any) -> None:
         if isinstance(a, str):
+            values = b if type(b) is tuple else b.values() if type(b) is dict else (b,)
+            if any(type(value) not in PLAIN and not isinstance(value, Enum) for value in values):
+                raise Halt("refused", "`%` on text takes plain values; write an f-string.")
             widths = re.findall(r"\d+", a)
             if re.search(r"%[^%a-zA-Z]*\*", a) or any(int(width[:9]) > WIDEST for width in widths):
                 raise Halt("text", f"A width in a text is at most {WIDEST}.")
@@ -204,100 +272,39 @@ class Guards:
 
     def read(self, value: Any, name: str) -> Any:
         """`value.name`, by the type of the value."""
-        if isinstance(value, self.handles):
+        if isinstance(value, self.handles) or type(value) is StandIn:
             return getattr(value, name)
         if name in METHODS.get(type(value), ()):
             method = getattr(value, name)
             guard = _METHOD_GUARDS.get((type(value), name))
             return method if guard is None else guard(self, value, method)
+        if isinstance(value, Enum) and name in ("name", "value"):
+            return getattr(value, name)
+        if isinstance(value, EnumType) and name in value.__members__:
+            return value.__members__[name]
         if hasattr(value, name):
-            raise Halt("refused", f"`.{name}` of a {type(value).__name__} is not part of this language.")
+            raise Halt("refused", f"`.{name}` of {_article(type(value).__name__)} is not part of this language.")
         return getattr(value, name)
 
     def call(self, function: Any, /, *arguments: Any, **named: Any) -> Any:
         """Calls a listed builtin, a listed method or a function of the script; nothing else."""
         if isinstance(function, type):
-            constructor = self._constructors.get(function, function if function in self._callable else None)
+            constructor = self.callable_types.get(function)
             if constructor is not None:
                 return constructor(*arguments, **named)
-        elif type(function) is FunctionType or type(function) in _METHOD_TYPES:
+        elif type(function) in _FUNCTION_TYPES:
             return function(*arguments, **named)
         if callable(function):
             raise Halt("refused", f"`{getattr(function, '__name__', 'this')}` cannot be called here.")
         return function(*arguments, **named)
 
-    # ---- builtins
 
-    def _builtins(self) -> dict[str, Any]:
-        items, fit = self.items, self.fit
-
-        def guarded_sum(values: Iterable[Any], start: Any = 0) -> Any:
-            if isinstance(start, str):
-                raise TypeError("sum() can't sum strings [use ''.join(seq) instead]")
-            total = start
-            for value in items(values):
-                total = self.add(total, value)
-            return total
-
-        def guarded_max(*values: Any, **named: Any) -> Any:
-            return max(*([items(values[0])] if len(values) == 1 else values), **named)
-
-        def guarded_min(*values: Any, **named: Any) -> Any:
-            return min(*([items(values[0])] if len(values) == 1 else values), **named)
-
-        def guarded_round(value: Any, digits: Any = None) -> Any:
-            if isinstance(digits, int) and abs(digits) > WIDEST:
-                raise Halt("number", f"`round` takes at most {WIDEST} digits.")
-            return round(value, digits)
-
-        def guarded_any(values: Iterable[Any]) -> bool:
-            return any(items(values))
-
-        def guarded_all(values: Iterable[Any]) -> bool:
-            return all(items(values))
-
-        def guarded_sorted(values: Iterable[Any], **named: Any) -> list[Any]:
-            return sorted(items(values), **named)
-
-        def type_of(value: Any) -> type:
-            return type(value)
-
-        self._constructors = {
-            str: lambda *values: fit(str(*values)),
-            list: lambda *values: items(*values) if values else [],
-            tuple: lambda *values: tuple(items(*values)) if values else (),
-            set: lambda *values: set(items(*values)) if values else set(),
-            dict: lambda *values, **named: fit(dict(*values, **named)),
-        }
-        return {
-            "abs": abs,
-            "all": guarded_all,
-            "any": guarded_any,
-            "bool": bool,
-            "enumerate": enumerate,
-            "float": float,
-            "int": int,
-            "dict": dict,
-            "isinstance": isinstance,
-            "len": len,
-            "list": list,
-            "max": guarded_max,
-            "min": guarded_min,
-            "range": range,
-            "reversed": reversed,
-            "round": guarded_round,
-            "sorted": guarded_sorted,
-            "set": set,
-            "str": str,
-            "sum": guarded_sum,
-            "tuple": tuple,
-            "type": type_of,
-            "zip": zip,
-        }
+def _article(word: str) -> str:
+    return f"an {word}" if word[0] in "aeiouAEIOU" else f"a {word}"
 
 
-_METHOD_TYPES: Final = (BuiltinMethodType, MethodType)
-"""Types of bound methods: a script only gets them from `read`, which lists them, or as builtins."""
+_FUNCTION_TYPES: Final = frozenset({FunctionType, BuiltinMethodType, MethodType})
+"""Functions that a script can hold: its own, listed builtins, and methods, which only come from `read`."""
 
 MethodGuard = Callable[[Guards, Any, Function], Function]
 
@@ -311,10 +318,38 @@ def _grows(guards: Guards, value: Any, method: Function) -> Function:
     return grow
 
 
+def _keeps(guards: Guards, value: Any, method: Function) -> Function:
+    grow = _grows(guards, value, method)
+
+    def keep(*arguments: Any) -> Any:
+        return grow(*(guards.key(argument) for argument in arguments))
+
+    return keep
+
+
+def _compares(guards: Guards, value: Any, method: Function) -> Function:
+    guards.thin(value)
+    return method
+
+
+def _pops_first(guards: Guards, value: set[Any], method: Function) -> Function:
+    def pop() -> Any:
+        if not value:
+            return method()
+        first = guards.walk(value)[0]
+        value.remove(first)
+        return first
+
+    return pop
+
+
 def _takes_many(guards: Guards, value: Any, method: Function) -> Function:
     def take(*arguments: Any) -> Any:
         result = method(
-            *[guards.items(argument) if not isinstance(argument, dict) else argument for argument in arguments]
+            *[
+                [guards.key(each) for each in guards.items(argument)] if not isinstance(argument, dict) else argument
+                for argument in arguments
+            ]
         )
         guards.fit(value)
         return guards.fit(result)
@@ -359,9 +394,16 @@ _METHOD_GUARDS: Final[dict[tuple[type, str], MethodGuard]] = {
     (list, "append"): _grows,
     (list, "insert"): _grows,
     (list, "extend"): _takes_many,
-    (dict, "setdefault"): _grows,
+    (list, "index"): _compares,
+    (list, "count"): _compares,
+    (list, "remove"): _compares,
+    (list, "sort"): _compares,
+    (tuple, "index"): _compares,
+    (tuple, "count"): _compares,
+    (dict, "setdefault"): _keeps,
     (dict, "update"): _takes_many,
-    (set, "add"): _grows,
+    (set, "add"): _keeps,
+    (set, "pop"): _pops_first,
     (set, "union"): _takes_many,
     (set, "intersection"): _takes_many,
     (set, "difference"): _takes_many,

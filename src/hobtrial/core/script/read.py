@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from typing import Final, TypeGuard
 
 from ..words import Problem
+from .bindings import global_names
 from .subset import check
 from .syntax_help import explain_syntax
 
@@ -26,6 +27,7 @@ class Script:
     tree: ast.Module
     globals: frozenset[str]
     """Names bound at top level or declared `global` in a function."""
+    straight: bool = False
 
     @property
     def lines(self) -> list[str]:
@@ -44,10 +46,18 @@ class Unreadable:
 Reading = Script | Unreadable
 
 
-def read(source: str | bytes, taken: frozenset[str] = frozenset()) -> Reading:
+def read(
+    source: str | bytes,
+    taken: frozenset[str] = frozenset(),
+    narrow: frozenset[str] = frozenset(),
+    *,
+    straight: bool = False,
+) -> Reading:
     """Reads a script.
 
     `taken` are the names of the scene (pieces, kinds, spawners): nothing else may have them.
+    `narrow` are constructs that the exercise leaves out; `straight` is for scripts that run once,
+    from top to bottom, and may use `input`.
     """
     text = decode(source)
     if isinstance(text, Unreadable):
@@ -70,10 +80,10 @@ def read(source: str | bytes, taken: frozenset[str] = frozenset()) -> Reading:
         return _refused(
             text, Problem(1, 1, "too-deep", "This script is nested too deep to be read.", "Split it into functions.")
         )
-    problems = sorted([*check(tree, taken), *_look_alikes(text)])
+    problems = sorted([*check(tree, taken, narrow, straight=straight), *_look_alikes(text)])
     if problems:
         return Unreadable(text, tuple(problems))
-    return Script(text, tree, _global_names(tree))
+    return Script(text, tree, global_names(tree), straight)
 
 
 def decode(source: str | bytes) -> str | Unreadable:
@@ -135,41 +145,6 @@ def _refused(text: str, problem: Problem) -> Unreadable:
     return Unreadable(text, (problem,))
 
 
-def bound_names(node: ast.AST) -> set[str]:
-    """The names that a body binds in its own scope: assignments, loops, functions, parameters."""
-    names: set[str] = set()
-    body = node.body if isinstance(node, (ast.Module, ast.FunctionDef)) else []
-    if isinstance(node, ast.FunctionDef):
-        names |= {arg.arg for arg in (*node.args.args, *node.args.kwonlyargs)}
-    stack: list[ast.AST] = list(body)
-    while stack:
-        inner = stack.pop()
-        if isinstance(inner, ast.FunctionDef):
-            names.add(inner.name)
-            continue
-        if isinstance(inner, ast.Name) and isinstance(inner.ctx, ast.Store):
-            names.add(inner.id)
-        stack.extend(ast.iter_child_nodes(inner))
-    return names
-
-
-def declared_global(node: ast.FunctionDef) -> set[str]:
-    """The names that a function declares `global`."""
-    return {name for inner in ast.walk(node) if isinstance(inner, ast.Global) for name in inner.names}
-
-
-def functions(tree: ast.Module) -> list[ast.FunctionDef]:
-    """The functions of a script, in file order."""
-    return [node for node in ast.walk(tree) if isinstance(node, ast.FunctionDef)]
-
-
 def is_handler(node: ast.AST) -> TypeGuard[ast.FunctionDef]:
     """Whether a node is a function with `@on(…)`."""
     return isinstance(node, ast.FunctionDef) and bool(node.decorator_list)
-
-
-def _global_names(tree: ast.Module) -> frozenset[str]:
-    names = bound_names(tree)
-    for function in functions(tree):
-        names |= declared_global(function)
-    return frozenset(names)

@@ -11,6 +11,8 @@ import ast
 from typing import Final
 
 from ..words import Problem
+from .bindings import imported_names, names_bound_anywhere
+from .vocabulary import CONSTRUCTS, ENUM_BASES, EXCEPTIONS, MODULES, RESERVED, TAKES_GENERATOR
 
 FIELDS: Final[dict[type[ast.AST], frozenset[str]]] = {
     node: frozenset(fields.split())
@@ -27,10 +29,26 @@ FIELDS: Final[dict[type[ast.AST], frozenset[str]]] = {
         ast.Continue: "",
         ast.Pass: "",
         ast.FunctionDef: "name args body decorator_list returns",
+        ast.Lambda: "args body",
         ast.arguments: "args defaults kwonlyargs kw_defaults",
         ast.arg: "arg annotation",
         ast.Return: "value",
         ast.Global: "names",
+        ast.Nonlocal: "names",
+        ast.Match: "subject cases",
+        ast.match_case: "pattern guard body",
+        ast.MatchValue: "value",
+        ast.MatchSingleton: "value",
+        ast.MatchOr: "patterns",
+        ast.MatchAs: "name",
+        ast.Try: "body handlers orelse",
+        ast.ExceptHandler: "type name body",
+        ast.Raise: "exc",
+        ast.Assert: "test msg",
+        ast.ClassDef: "name bases body",
+        ast.Import: "names",
+        ast.ImportFrom: "module names",
+        ast.alias: "name asname",
         ast.BoolOp: "op values",
         ast.BinOp: "left op right",
         ast.UnaryOp: "op operand",
@@ -48,6 +66,11 @@ FIELDS: Final[dict[type[ast.AST], frozenset[str]]] = {
         ast.Tuple: "elts ctx",
         ast.Dict: "keys values",
         ast.Set: "elts",
+        ast.ListComp: "elt generators",
+        ast.SetComp: "elt generators",
+        ast.DictComp: "key value generators",
+        ast.GeneratorExp: "elt generators",
+        ast.comprehension: "target iter ifs",
         ast.JoinedStr: "values",
         ast.FormattedValue: "value conversion format_spec",
     }.items()
@@ -56,53 +79,51 @@ FIELDS: Final[dict[type[ast.AST], frozenset[str]]] = {
 MARKS: Final = (ast.boolop, ast.operator, ast.unaryop, ast.cmpop, ast.expr_context)
 """Nodes without fields that only name an operator or a context."""
 
-REFUSED_OPERATORS: Final = (ast.MatMult,)
-
 TYPE_NAMES: Final = frozenset({"int", "float", "str", "bool", "list", "dict", "set", "tuple", "None"})
 
 WHY_NOT: Final[dict[type[ast.AST], tuple[str, str, str]]] = {
-    ast.Import: ("`import`", "a game here has its names ready made", "Remove the line."),
-    ast.ImportFrom: ("`import`", "a game here has its names ready made", "Remove the line."),
-    ast.ClassDef: (
-        "`class`",
-        "pieces of the scene take its place",
-        "Keep what belongs together in variables of a piece: `hob.lives = 3`.",
-    ),
     ast.With: ("`with`", "there are no files here", "Remove it."),
-    ast.Try: ("`try`", "an error here is shown with its line", "Ask first with `if`."),
-    ast.Raise: ("`raise`", "an error here is shown with its line", "Use `tell` or `lose`."),
-    ast.Assert: ("`assert`", "a check is the teacher's", "Ask with `if`."),
     ast.Delete: ("`del`", "a piece is taken away by `remove()`", "Write `which.remove()`."),
     ast.AsyncFunctionDef: ("`async`", "handlers take turns by themselves", "Write `def`."),
-    ast.Await: ("`await`", "handlers take turns by themselves", "Remove it."),
-    ast.Yield: ("`yield`", "a handler runs to its end", "Use `return`."),
+    ast.Await: ("`await`", "handlers take turns by themselves", "Write `wait(1)` to wait a second."),
+    ast.Yield: ("`yield`", "a handler runs to its end", "Use `return`, or `wait(1)` to wait a second."),
     ast.YieldFrom: ("`yield`", "a handler runs to its end", "Use `return`."),
-    ast.Lambda: ("`lambda`", "a function is easier to follow by its name", "Write a `def`."),
-    ast.Nonlocal: ("`nonlocal`", "functions stand side by side here", "Use `global`."),
-    ast.ListComp: ("a list written as a loop", "a loop shows its steps", "Write a `for` loop."),
-    ast.SetComp: ("a set written as a loop", "a loop shows its steps", "Write a `for` loop."),
-    ast.DictComp: ("a dict written as a loop", "a loop shows its steps", "Write a `for` loop."),
-    ast.GeneratorExp: ("a loop inside an expression", "a loop shows its steps", "Write a `for` loop."),
-    ast.Match: ("`match`", "branches are written with `if` here", "Write `if` and `elif`."),
-    ast.Starred: ("`*` before a name", "every value is given by itself", "Write the values one by one."),
+    ast.Starred: ("`*` before a value", "every value is given by itself", "Write the values one by one."),
+    ast.MatchSequence: ("a list as a pattern", "a `case` compares with one value", "Compare with `if`."),
+    ast.MatchMapping: ("a dict as a pattern", "a `case` compares with one value", "Compare with `if`."),
+    ast.MatchClass: ("a class as a pattern", "a `case` compares with one value", "Compare with `if`."),
+    ast.MatchStar: ("`*` in a pattern", "a `case` compares with one value", "Compare with `if`."),
+}
+
+ODD_FIELDS: Final = {
+    "vararg": ("A parameter with `*` is not part of this language.", "Name each parameter."),
+    "kwarg": ("A parameter with `**` is not part of this language.", "Name each parameter."),
+    "posonlyargs": ("A `/` among the parameters is not part of this language.", "Remove the `/`."),
+    "type_comment": ("A type comment is not part of this language.", "Remove it."),
+    "finalbody": ("`finally` is not part of this language.", "Write what comes last after the `try`."),
+    "cause": ("`from` after `raise` is not part of this language.", "Write `raise` with one exception."),
+    "level": ("There are no files beside this one to import from.", "Remove the line."),
+    "pattern": ("`as` in a pattern is not part of this language.", "Use the name that is matched."),
+    "keywords": ("Only `class Name(Enum)` is part of this language.", "Remove what stands beside `Enum`."),
+    "is_async": ("`async` is not part of this language.", "Write a plain `for`."),
 }
 
 DEEPEST: Final = 200
 """Levels of the tree: deeper ones would exhaust Python's own stack while they are looked at."""
 
 
-def check(tree: ast.Module, taken: frozenset[str]) -> list[Problem]:
+def check(
+    tree: ast.Module, taken: frozenset[str], narrow: frozenset[str] = frozenset(), *, straight: bool = False
+) -> list[Problem]:
     """All places of a script that cannot be accepted, in order of lines.
 
-    `taken` are the names of the scene that a script may not bind at its top level.
+    `taken` are the names of the scene that a script may not bind at its top level; `narrow` are
+    constructs that the exercise leaves out; `straight` is for scripts that run from top to bottom.
     """
     if _depth(tree) > DEEPEST:
-        return [
-            Problem(
-                1, 1, "too-deep", f"This script is nested more than {DEEPEST} levels deep.", "Split it into functions."
-            )
-        ]
-    looker = _Looker(taken)
+        words = f"This script is nested more than {DEEPEST} levels deep."
+        return [Problem(1, 1, "too-deep", words, "Split it into functions.")]
+    looker = _Looker(tree, taken, narrow, straight=straight)
     looker.look(tree, in_function=False)
     return sorted(set(looker.problems))
 
@@ -118,9 +139,18 @@ def _depth(tree: ast.AST) -> int:
 
 
 class _Looker:
-    def __init__(self, taken: frozenset[str]) -> None:
+    def __init__(self, tree: ast.Module, taken: frozenset[str], narrow: frozenset[str], *, straight: bool) -> None:
         self.problems: list[Problem] = []
         self.taken = taken
+        self.straight = straight
+        self.narrowed = {node: name for name in narrow for node in CONSTRUCTS[name]}
+        self.bound = names_bound_anywhere(tree)
+        self.enums = {
+            name for name, (module, what) in imported_names(tree).items() if module == "enum" and what in ENUM_BASES
+        }
+        self.enum_modules = {name for name, origin in imported_names(tree).items() if origin == ("enum", "")}
+        self.excused: set[int] = set()
+        """Nodes that stand where their kind may: names after `raise`, loops inside `sum(…)`."""
 
     def refuse(self, node: ast.AST, message: str, instead: str = "") -> None:
         line = getattr(node, "lineno", 1)
@@ -128,64 +158,59 @@ class _Looker:
         self.problems.append(Problem(line, column, "refused", message, instead))
 
     def look(self, node: ast.AST, *, in_function: bool) -> None:
+        if type(node) in self.narrowed:
+            name = self.narrowed[type(node)]
+            self.refuse(node, f"`{name}` is left out of this exercise.", "Solve it with what the brief names.")
         if isinstance(node, MARKS):
-            if isinstance(node, REFUSED_OPERATORS):
+            if isinstance(node, ast.MatMult):
                 self.refuse(node, "`@` between values is not part of this language.")
             return
         fields = FIELDS.get(type(node))
         if fields is None:
-            what, why, instead = WHY_NOT.get(
-                type(node), (f"`{type(node).__name__.lower()}`", "it is not needed for a small game", "")
-            )
+            default = (f"`{type(node).__name__.lower()}`", "it is not needed for a small game", "")
+            what, why, instead = WHY_NOT.get(type(node), default)
             self.refuse(node, f"{what[0].upper() + what[1:]} is not part of this language: {why}.", instead)
             return
         for field in node._fields:
-            if field not in fields and getattr(node, field, None):
-                self.refuse(node, self._odd_field(node, field))
+            if field not in fields and getattr(node, field, None) and field != "decorator_list":
+                words = f"`{field}` of this `{type(node).__name__}` is not part of this language."
+                self.refuse(self._placed(node), *ODD_FIELDS.get(field, (words, "")))
         visit = getattr(self, f"visit_{type(node).__name__}", None)
         if visit is not None:
             visit(node, in_function)
-        inside = in_function or isinstance(node, ast.FunctionDef)
+        inside = in_function or isinstance(node, (ast.FunctionDef, ast.Lambda))
         for child in ast.iter_child_nodes(node):
             self.look(child, in_function=inside)
 
     @staticmethod
-    def _odd_field(node: ast.AST, field: str) -> str:
-        words = {
-            "vararg": "A parameter with `*` is not part of this language.",
-            "kwarg": "A parameter with `**` is not part of this language.",
-            "posonlyargs": "A `/` among the parameters is not part of this language.",
-            "type_comment": "A type comment is not part of this language.",
-        }
-        return words.get(field, f"`{field}` of this `{type(node).__name__}` is not part of this language.")
+    def _placed(node: ast.AST) -> ast.AST:
+        """A node with a place: parameters have none of their own."""
+        if isinstance(node, ast.arguments):
+            return node.vararg or node.kwarg or next(iter(node.posonlyargs), node)
+        return node
+
+    # ---- names
 
     def _bind(self, node: ast.AST, name: str, *, in_function: bool) -> None:
         self._spell(node, name)
-        if name == "on":
-            self.refuse(
-                node,
-                "`on` is what handlers are written with, so nothing else can have that name.",
-                "Choose another name.",
-            )
+        if name in RESERVED:
+            why = "is what handlers are written with" if name == "on" else "is Python's own"
+            self.refuse(node, f"`{name}` {why}, so nothing else can have that name.", "Choose another name.")
         elif name in self.taken and not in_function:
-            self.refuse(
-                node,
-                f"`{name}` stands in the scene, so the script cannot give that name to something else.",
-                "Choose another name.",
-            )
+            words = f"`{name}` stands in the scene, so the script cannot give that name to something else."
+            self.refuse(node, words, "Choose another name.")
 
     def _spell(self, node: ast.AST, name: str) -> None:
         if name.startswith("_") and name != "_":
-            self.refuse(
-                node,
-                f"`{name}` begins with `_`. Such names are Python's own here.",
-                f"Write `{name.strip('_') or 'name'}`.",
-            )
+            words = f"`{name}` begins with `_`. Such names are Python's own here."
+            self.refuse(node, words, f"Write `{name.strip('_') or 'name'}`.")
 
     def visit_Name(self, node: ast.Name, in_function: bool) -> None:
         if isinstance(node.ctx, ast.Store):
             self._bind(node, node.id, in_function=in_function)
-        else:
+        elif node.id in EXCEPTIONS and id(node) not in self.excused:
+            self.refuse(node, f"`{node.id}` only stands after `except` and `raise`.", f"Write `raise {node.id}`.")
+        elif node.id != "__name__":
             self._spell(node, node.id)
 
     def visit_Attribute(self, node: ast.Attribute, in_function: bool) -> None:
@@ -205,39 +230,167 @@ class _Looker:
         for name in node.names:
             self._bind(node, name, in_function=False)
 
+    def visit_Nonlocal(self, node: ast.Nonlocal, in_function: bool) -> None:
+        for name in node.names:
+            self._bind(node, name, in_function=True)
+
     def visit_AnnAssign(self, node: ast.AnnAssign, in_function: bool) -> None:
         self._annotation(node.annotation)
 
     def _annotation(self, node: ast.expr | None) -> None:
         if node is None:
             return
-        name = (
-            node.id
-            if isinstance(node, ast.Name)
-            else "None"
-            if isinstance(node, ast.Constant) and node.value is None
-            else ""
-        )
+        name = "None" if isinstance(node, ast.Constant) and node.value is None else getattr(node, "id", "")
         if name not in TYPE_NAMES:
-            self.refuse(
-                node, "A type beside a name can only be a built-in one here.", "Write `int`, `float`, `str` or `bool`."
-            )
+            words = "A type beside a name can only be a built-in one here."
+            self.refuse(node, words, "Write `int`, `float`, `str` or `bool`.")
+
+    # ---- definitions
 
     def visit_FunctionDef(self, node: ast.FunctionDef, in_function: bool) -> None:
         self._bind(node, node.name, in_function=in_function)
         self._annotation(node.returns)
-        if in_function:
-            self.refuse(node, "A function inside a function is not part of this language.", "Move it to the left edge.")
         for decorator in node.decorator_list:
-            is_on = (
-                isinstance(decorator, ast.Call) and isinstance(decorator.func, ast.Name) and decorator.func.id == "on"
+            on = isinstance(decorator, ast.Call) and isinstance(decorator.func, ast.Name) and decorator.func.id == "on"
+            if not on:
+                words = "Only `@on(...)` can stand above a function."
+                self.refuse(decorator, words, "Write `@on(meets(hob, bun))`, with the event it waits for.")
+            elif in_function:
+                words = "A handler stands at the left edge, not inside another function."
+                self.refuse(decorator, words, "Move it out of the function.")
+
+    def visit_ClassDef(self, node: ast.ClassDef, in_function: bool) -> None:
+        self._bind(node, node.name, in_function=in_function)
+        enum = len(node.bases) == 1 and self._is_enum(node.bases[0])
+        if not enum or node.decorator_list:
+            words = "`class` is only part of this language for an enumeration: pieces take the place of other classes."
+            self.refuse(
+                node, words, "Write `from enum import Enum` and `class Stage(Enum):`, or use variables of a piece."
             )
-            if not is_on:
+            return
+        for statement in node.body:
+            match statement:
+                case ast.Pass() | ast.Expr(value=ast.Constant(value=str())):
+                    continue
+                case ast.Assign(targets=[ast.Name()], value=value) if self._is_member(value):
+                    continue
+            self.refuse(
+                statement,
+                "An enumeration has only members with a constant value.",
+                "Write `RED = 1` or `RED = auto()`.",
+            )
+
+    def _is_enum(self, base: ast.expr) -> bool:
+        if isinstance(base, ast.Attribute):
+            return isinstance(base.value, ast.Name) and base.value.id in self.enum_modules and base.attr in ENUM_BASES
+        return isinstance(base, ast.Name) and base.id in self.enums
+
+    def _is_member(self, value: ast.expr) -> bool:
+        match value:
+            case ast.Constant() | ast.UnaryOp(op=ast.USub(), operand=ast.Constant()):
+                return True
+            case ast.Call(func=ast.Name(id="auto") | ast.Attribute(attr="auto"), args=[], keywords=[]):
+                return True
+        return False
+
+    def visit_Import(self, node: ast.Import, in_function: bool) -> None:
+        for alias in node.names:
+            if alias.name not in MODULES:
+                self._no_module(node, alias.name)
+            self._bind_import(alias, alias.asname or alias.name, in_function=in_function)
+
+    def visit_ImportFrom(self, node: ast.ImportFrom, in_function: bool) -> None:
+        module = node.module or ""
+        if module not in MODULES:
+            if not node.level:
+                self._no_module(node, module)
+            return
+        for alias in node.names:
+            if alias.name not in MODULES[module]:
+                there = ", ".join(sorted(MODULES[module]))
                 self.refuse(
-                    decorator,
-                    "Only `@on(...)` can stand above a function.",
-                    "Write `@on(meets(hob, bun))`, with the event it waits for.",
+                    alias, f"`{alias.name}` of `{module}` is not part of this language.", f"There are: {there}."
                 )
+            elif alias.asname is not None or alias.name not in RESERVED:
+                self._bind_import(alias, alias.asname or alias.name, in_function=in_function)
+
+    def _bind_import(self, alias: ast.alias, name: str, *, in_function: bool) -> None:
+        self._bind(alias, name, in_function=in_function)
+
+    def _no_module(self, node: ast.AST, name: str) -> None:
+        words = f"`{name}` cannot be imported here: a game has its names ready made."
+        self.refuse(node, words, f"There are only {', '.join(sorted(MODULES))}.")
+
+    # ---- statements
+
+    def visit_Match(self, node: ast.Match, in_function: bool) -> None:
+        for place, case in enumerate(node.cases):
+            pattern = case.pattern
+            if isinstance(pattern, ast.MatchAs) and pattern.name is not None:
+                self._bind(pattern, pattern.name, in_function=in_function)
+                if place < len(node.cases) - 1 or case.guard is not None:
+                    words = f"`case {pattern.name}:` takes everything, so it can only be the last, without `if`."
+                    self.refuse(pattern, words, "Compare with a value, or move it to the end.")
+
+    def visit_MatchOr(self, node: ast.MatchOr, in_function: bool) -> None:
+        for pattern in node.patterns:
+            if isinstance(pattern, ast.MatchAs):
+                self.refuse(pattern, "A name or `_` after `|` takes everything.", "Compare with values.")
+
+    def visit_ExceptHandler(self, node: ast.ExceptHandler, in_function: bool) -> None:
+        if node.name is not None:
+            self._bind(node, node.name, in_function=in_function)
+        if node.type is None:
+            self.refuse(
+                node,
+                "A bare `except` is not part of this language.",
+                "Write `except ValueError:`, with what can go wrong.",
+            )
+            return
+        kinds = node.type.elts if isinstance(node.type, ast.Tuple) else [node.type]
+        for kind in kinds:
+            self._exception(kind)
+
+    def visit_Raise(self, node: ast.Raise, in_function: bool) -> None:
+        match node.exc:
+            case None:
+                return
+            case ast.Call(func=name, args=[] | [_], keywords=[]):
+                self._exception(name)
+            case other:
+                self._exception(other)
+
+    def _exception(self, node: ast.expr) -> None:
+        if isinstance(node, ast.Name) and node.id in EXCEPTIONS:
+            self.excused.add(id(node))
+        else:
+            words = "Here stands the name of an exception that this language knows."
+            self.refuse(node, words, f"There are: {', '.join(sorted(EXCEPTIONS))}.")
+
+    # ---- expressions
+
+    def visit_Call(self, node: ast.Call, in_function: bool) -> None:
+        if not isinstance(node.func, ast.Name):
+            return
+        name = node.func.id
+        if name in TAKES_GENERATOR and name not in self.bound:
+            self.excused.update(id(argument) for argument in node.args if isinstance(argument, ast.GeneratorExp))
+        if self.straight or name in self.bound:
+            return
+        if name == "input":
+            words = "`input` stops everything, and this game goes on by itself."
+            self.refuse(node, words, 'Ask with `question("…")` and wait for `@on(replied)`.')
+        elif name == "wait" and not in_function:
+            self.refuse(
+                node,
+                "`wait` stands inside a handler; at the left edge the game has not begun.",
+                "Move it into a handler.",
+            )
+
+    def visit_GeneratorExp(self, node: ast.GeneratorExp, in_function: bool) -> None:
+        if id(node) not in self.excused:
+            words = f"A loop inside an expression only stands in {', '.join(sorted(TAKES_GENERATOR))}."
+            self.refuse(node, words, "Put `[` and `]` round it.")
 
     def visit_Compare(self, node: ast.Compare, in_function: bool) -> None:
         for op, right in zip(node.ops, node.comparators, strict=True):
@@ -248,13 +401,12 @@ class _Looker:
 
     def visit_Constant(self, node: ast.Constant, in_function: bool) -> None:
         if not isinstance(node.value, (bool, int, float, str)) and node.value is not None:
-            self.refuse(
-                node, "A value of this kind is not part of this language.", "Use numbers, texts, True, False and None."
-            )
+            words = "A value of this kind is not part of this language."
+            self.refuse(node, words, "Use numbers, texts, True, False and None.")
 
     def visit_Dict(self, node: ast.Dict, in_function: bool) -> None:
         if any(key is None for key in node.keys):
-            self.refuse(node, "`**` in a dict is not part of this language.")
+            self.refuse(node, "`**` in a dict is not part of this language.", "Write the entries one by one.")
 
     def visit_FormattedValue(self, node: ast.FormattedValue, in_function: bool) -> None:
         spec = node.format_spec
@@ -264,7 +416,7 @@ class _Looker:
             self.refuse(node, "How a value is shown in a text must be written out.", "Write `{price:.2f}`.")
             return
         text = "".join(str(part.value) for part in spec.values if isinstance(part, ast.Constant))
-        if any(int(number) > 200 for number in _numbers(text)):
+        if any(int(number[:9]) > 200 for number in _numbers(text)):
             self.refuse(node, "A width in a text is at most 200.", "Write `{price:.2f}`.")
 
 

@@ -1,19 +1,26 @@
 """Script → Woven: probes and budgets are woven into a copy of the tree, which is then compiled.
 
 The woven code calls a few hidden names, all beginning with two underscores, which no script can
-write. `trial/runtime.py` gives them their values; the protocol between the two files is:
+write. The trial gives them their values; the protocol is:
 
     __n[k] += 1                     a line with counter k began          (recording body only)
     __b[0] -= 1; if __b[0] < 0: __over(line)     a loop pass or a call; ends the trial when spent
+    __tick(line)                    the same inside an expression; true
+    __except(line)                  the body of an `except` begins
     __enter(line) / __leave()       a call of a function that calls others begins, ends
     __set(line, name, value)        a global has a new value             (recording body only)
     __loc(line, scope, name, value) a local has one                      (recording body only)
+    __kept(line, scope, name, v)    the same for `:=`; gives v on        (recording body only)
+    __again(line, scope, name, v)   a collection may have changed        (recording body only)
     __put(line, attr, value, obj)   stores an attribute
     __get(obj, attr)                reads one
     __v(test, part, value)          a part of a test was evaluated       (recording body only)
     __t(test, answer)               a test was answered                  (recording body only)
     __call(f, …)                    calls what cannot be known before
-    __walk(values)                  what a `for` or an `in` goes through
+    __walk(values) __within(values) what a `for` goes through, what an `in` looks into
+    __module(name, part)            an import
+    __fit(v) __thin(v) __key(v) __items(v) __show(v, …)    size, depth, keys and the text of values
+    __slice(a, b, c)                a part of a list that is changed in place
     __add __mul __mod __pow __shl   operators whose result can grow; __iadd, … in place
     __r[0]                          whether this frame still records
 
@@ -29,32 +36,17 @@ import warnings
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from types import CodeType
-from typing import Any, Final, TypeVar
+from typing import Final
 
-from .read import Script, bound_names, declared_global, functions
+from .bindings import functions, names_bound_anywhere
+from .expressions import GROWING, ExpressionWeaver, Scope, Test, at, call, is_number, name
+from .read import Script
 
 SCRIPT_FILE: Final = "<script>"
-
-Node = TypeVar("Node", bound=ast.AST)
-
-GROWING: Final[dict[type[ast.operator], str]] = {
-    ast.Add: "__add",
-    ast.Mult: "__mul",
-    ast.Mod: "__mod",
-    ast.Pow: "__pow",
-    ast.LShift: "__shl",
-}
-"""Operators that can make a value much larger than its parts. Subtraction and division cannot."""
-
-
-@dataclass(frozen=True)
-class Test:
-    """One test of a script: an `if`, `elif`, `while` or conditional expression."""
-
-    line: int
-    text: str
-    parts: tuple[str, ...]
-    kind: str
+MUTATING: Final = frozenset(
+    "append extend insert remove pop sort reverse clear add discard update setdefault shuffle".split()
+)
+"""Methods that change the collection that they are called on (`shuffle` the one it is given)."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -67,367 +59,332 @@ class Woven:
     lines: tuple[int, ...]
     """Line of each counter of the recording body."""
     tests: tuple[Test, ...]
+    waits: bool
+    """Whether any of its handlers can wait."""
 
 
 def weave(script: Script, known: frozenset[str]) -> Woven:
     """Weaves a script. `known` are the names of functions that the game gives to it."""
-    weaver = _Weaver(script, known, record=True)
-    recording = weaver.module()
+    recorder = _Weaver(script, known, record=True)
+    recording = recorder.module()
     counting = _Weaver(script, known, record=False).module()
     with warnings.catch_warnings():
-        warnings.simplefilter("ignore")
-        return _compiled(script, weaver, recording, counting)
+        warnings.simplefilter("ignore")  # what Python would only warn of is allowed
+        return Woven(
+            script,
+            compile(recording, SCRIPT_FILE, "exec", dont_inherit=True),
+            compile(counting, SCRIPT_FILE, "exec", dont_inherit=True),
+            tuple(recorder.counters),
+            tuple(recorder.tests),
+            script.straight
+            or any(
+                isinstance(node, ast.Name) and node.id in ("wait", "sleep", "time") for node in ast.walk(script.tree)
+            ),
+        )
 
 
-def _compiled(script: Script, weaver: _Weaver, recording: ast.Module, counting: ast.Module) -> Woven:
-    return Woven(
-        script,
-        compile(recording, SCRIPT_FILE, "exec", dont_inherit=True),
-        compile(counting, SCRIPT_FILE, "exec", dont_inherit=True),
-        tuple(weaver.counters),
-        tuple(weaver.tests),
-    )
-
-
-class _Weaver:
-    """Builds a new tree; the script's own nodes are copied, never changed."""
+class _Weaver(ExpressionWeaver):
+    """Builds a new tree, statement by statement."""
 
     def __init__(self, script: Script, known: frozenset[str], *, record: bool) -> None:
-        self.script = script
-        self.lines = script.text.split("\n")
-        self.record = record
-        self.counters: list[int] = []
-        self.tests: list[Test] = []
-        self.globals = script.globals
+        bound = names_bound_anywhere(script.tree)
         defined = [function.name for function in functions(script.tree)]
-        bound = [
-            name.id for name in ast.walk(script.tree) if isinstance(name, ast.Name) and isinstance(name.ctx, ast.Store)
-        ]
-        parameters = {arg.arg for arg in ast.walk(script.tree) if isinstance(arg, ast.arg)}
-        own = {name for name in defined if defined.count(name) == 1 and name not in bound and name not in parameters}
-        free = {name for name in known if name not in defined and name not in bound and name not in parameters}
-        self.direct = own | free
-        """Names that always mean the same function, so that a call needs no guard."""
-        self.own = own
+        others = {
+            node.id if isinstance(node, ast.Name) else node.arg
+            for node in ast.walk(script.tree)
+            if (isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)) or isinstance(node, ast.arg)
+        }
+        top = {node.name for node in script.tree.body if isinstance(node, ast.FunctionDef)}
+        self.own = frozenset(each for each in top if defined.count(each) == 1 and each not in others)
+        super().__init__(script, self.own | (known - bound), record=record)
+        self.counters: list[int] = []
         self._temporary = 0
-        self.scope: str | None = None
-        self.locals: set[str] = set()
 
     def module(self) -> ast.Module:
-        body = self._body(self.script.tree.body)
+        body = self.body(self.script.tree.body)
         return ast.fix_missing_locations(ast.Module(body=body, type_ignores=[]))
 
-    # ---- statements
+    # ---- bodies and counters
 
-    def _body(self, statements: Sequence[ast.stmt]) -> list[ast.stmt]:
+    def body(self, statements: Sequence[ast.stmt]) -> list[ast.stmt]:
         woven: list[ast.stmt] = []
         for number, statement in enumerate(statements):
             if self.record and not (number == 0 and _is_docstring(statement)):
                 woven.append(self._count(statement))
             woven.extend(self._statement(statement))
+            if self.record:
+                woven.extend(self._mutations(statement))
         return woven
 
     def _count(self, statement: ast.stmt) -> ast.stmt:
         self.counters.append(statement.lineno)
-        target = ast.Subscript(_name("__n"), ast.Constant(len(self.counters) - 1), ast.Store())
-        return _at(ast.AugAssign(target, ast.Add(), ast.Constant(1)), statement)
+        target = ast.Subscript(name("__n"), ast.Constant(len(self.counters) - 1), ast.Store())
+        return at(ast.AugAssign(target, ast.Add(), ast.Constant(1)), statement)
 
     def _statement(self, node: ast.stmt) -> list[ast.stmt]:
-        match node:
-            case ast.Expr():
-                return [_at(ast.Expr(self._value(node.value)), node)]
-            case ast.Assign():
-                return self._assign(node)
-            case ast.AugAssign():
-                return self._augment(node)
-            case ast.AnnAssign():
-                if node.value is None:
-                    return [_at(ast.AnnAssign(node.target, node.annotation, None, node.simple), node)]
-                return self._assign(_at(ast.Assign([node.target], node.value), node))
-            case ast.If():
-                test = self._test(node.test, "if")
-                return [_at(ast.If(test, self._body(node.body), self._body(node.orelse)), node)]
-            case ast.While():
-                return self._while(node)
-            case ast.For():
-                return self._for(node)
-            case ast.FunctionDef():
-                return self._function(node)
-            case ast.Return():
-                return [_at(ast.Return(self._value(node.value) if node.value else None), node)]
-            case _:
-                return [node]
+        method: Callable[[ast.stmt], list[ast.stmt]] | None = getattr(self, f"_do_{type(node).__name__.lower()}", None)
+        return [node] if method is None else method(node)
 
-    def _assign(self, node: ast.Assign) -> list[ast.stmt]:
+    def _do_expr(self, node: ast.Expr) -> list[ast.stmt]:
+        return [at(ast.Expr(self.value(node.value)), node)]
+
+    def _do_return(self, node: ast.Return) -> list[ast.stmt]:
+        return [at(ast.Return(self.value(node.value) if node.value else None), node)]
+
+    def _do_if(self, node: ast.If) -> list[ast.stmt]:
+        return [at(ast.If(self.test(node.test, "if"), self.body(node.body), self.body(node.orelse)), node)]
+
+    # ---- assignments
+
+    def _do_assign(self, node: ast.Assign) -> list[ast.stmt]:
         """`a = b = v` → the same, then a record for each name; attributes go through `__put`."""
-        value = self._value(node.value)
+        value = self._assigned(node)
         if all(isinstance(target, ast.Name) for target in node.targets):
-            assigned: ast.stmt = _at(ast.Assign(node.targets, value), node)
-            return [assigned, *self._records(node, node.targets)]
-        woven: list[ast.stmt] = [_at(ast.Assign([_name("__a", ast.Store())], value), node)]
+            return [at(ast.Assign(node.targets, value), node), *self._records(node, node.targets)]
+        kept = self._fresh(1)[0]
+        woven: list[ast.stmt] = [at(ast.Assign([name(kept, ast.Store())], value), node)]
         for target in node.targets:
-            woven.extend(self._store(target, _name("__a"), node))
+            woven.extend(self._store(target, name(kept), node))
         return woven
+
+    def _assigned(self, node: ast.Assign) -> ast.expr:
+        """The value; a tuple that is unpacked at once never is a value of its own."""
+        unpacked = any(isinstance(target, (ast.Tuple, ast.List)) for target in node.targets)
+        if isinstance(node.value, ast.Tuple) and unpacked and len(node.targets) == 1:
+            return at(ast.Tuple(self.values(node.value.elts), ast.Load()), node.value)
+        return self.value(node.value)
+
+    def _do_annassign(self, node: ast.AnnAssign) -> list[ast.stmt]:
+        if node.value is None:
+            return [at(ast.AnnAssign(node.target, ast.Constant(None), None, node.simple), node)]
+        return self._do_assign(at(ast.Assign([node.target], node.value), node))
+
+    def _fresh(self, count: int) -> list[str]:
+        """Hidden names that are used nowhere else."""
+        first = self._temporary
+        self._temporary += count
+        return [f"__a{first + number}" for number in range(count)]
 
     def _store(self, target: ast.expr, value: ast.expr, node: ast.stmt) -> list[ast.stmt]:
         match target:
             case ast.Name():
-                return [_at(ast.Assign([target], value), node), *self._records(node, [target])]
+                return [at(ast.Assign([target], value), node), *self._records(node, [target])]
             case ast.Attribute():
-                put = _call(
-                    "__put", ast.Constant(node.lineno), ast.Constant(target.attr), value, self._value(target.value)
-                )
-                return [_at(ast.Expr(put), node)]
+                line, attr = ast.Constant(node.lineno), ast.Constant(target.attr)
+                return [at(ast.Expr(call("__put", line, attr, value, self.value(target.value))), node)]
             case ast.Subscript():
-                plain = ast.Subscript(self._value(target.value), self._value(target.slice), ast.Store())
-                return [_at(ast.Assign([plain], value), node)]
+                if isinstance(target.slice, ast.Slice):
+                    return self._store_slice(target, target.slice, value, node)
+                index = call("__key", self.value(target.slice))
+                return [at(ast.Assign([ast.Subscript(self.value(target.value), index, ast.Store())], value), node)]
             case ast.Tuple() | ast.List():
-                first = self._temporary
-                self._temporary += len(target.elts)
-                names = [_name(f"__a{first + number}", ast.Store()) for number, _ in enumerate(target.elts)]
-                woven: list[ast.stmt] = [_at(ast.Assign([ast.Tuple(list(names), ast.Store())], value), node)]
-                for name, element in zip(names, target.elts, strict=True):
-                    woven.extend(self._store(element, _name(name.id), node))
+                names = self._fresh(len(target.elts))
+                stores: list[ast.expr] = [name(each, ast.Store()) for each in names]
+                woven: list[ast.stmt] = [at(ast.Assign([ast.Tuple(stores, ast.Store())], value), node)]
+                for each, element in zip(names, target.elts, strict=True):
+                    woven.extend(self._store(element, name(each), node))
                 return woven
             case _:
                 raise TypeError(f"no rule for a target of type {type(target).__name__}")
 
-    def _augment(self, node: ast.AugAssign) -> list[ast.stmt]:
+    def _store_slice(self, target: ast.Subscript, part: ast.Slice, value: ast.expr, node: ast.stmt) -> list[ast.stmt]:
+        """`xs[a:b] = v` → what is put in has a bearable length, and so has the list afterwards."""
+        kept = self._fresh(1)[0]
+        place = ast.Subscript(name(kept), self.value(part), ast.Store())
+        return [
+            at(ast.Assign([name(kept, ast.Store())], self.value(target.value)), node),
+            at(ast.Assign([place], call("__items", value)), node),
+            at(ast.Expr(call("__fit", name(kept))), node),
+        ]
+
+    def _do_augassign(self, node: ast.AugAssign) -> list[ast.stmt]:
         """`x += v` → `x = __iadd(x, v)` where it can grow; a place is read, changed and stored in steps."""
         target = node.target
         if isinstance(target, ast.Name):
             return [self._in_place(node, target.id), *self._records(node, [target])]
-        woven: list[ast.stmt] = [_at(ast.Assign([_name("__o", ast.Store())], self._value(target.value)), node)]
+        woven: list[ast.stmt] = [at(ast.Assign([name("__o", ast.Store())], self.value(target.value)), node)]
         if isinstance(target, ast.Attribute):
-            read: ast.expr = _call("__get", _name("__o"), ast.Constant(target.attr))
-            put = _call("__put", ast.Constant(node.lineno), ast.Constant(target.attr), _name("__x"), _name("__o"))
+            read: ast.expr = call("__get", name("__o"), ast.Constant(target.attr))
+            put = call("__put", ast.Constant(node.lineno), ast.Constant(target.attr), name("__x"), name("__o"))
             store: ast.stmt = ast.Expr(put)
         else:
-            woven.append(_at(ast.Assign([_name("__i", ast.Store())], self._value(target.slice)), node))
-            read = ast.Subscript(_name("__o"), _name("__i"), ast.Load())
-            store = ast.Assign([ast.Subscript(_name("__o"), _name("__i"), ast.Store())], _name("__x"))
-        woven.append(_at(ast.Assign([_name("__x", ast.Store())], read), node))
-        return [*woven, self._in_place(node, "__x"), _at(store, node)]
+            index = self._slice(target.slice) if isinstance(target.slice, ast.Slice) else self.value(target.slice)
+            woven.append(at(ast.Assign([name("__i", ast.Store())], index), node))
+            read = ast.Subscript(name("__o"), name("__i"), ast.Load())
+            store = ast.Assign([ast.Subscript(name("__o"), name("__i"), ast.Store())], name("__x"))
+        woven.append(at(ast.Assign([name("__x", ast.Store())], read), node))
+        return [*woven, self._in_place(node, "__x"), at(store, node)]
 
-    def _in_place(self, node: ast.AugAssign, name: str) -> ast.stmt:
+    def _slice(self, part: ast.Slice) -> ast.expr:
+        ends = [self.value(end) if end else ast.Constant(None) for end in (part.lower, part.upper, part.step)]
+        return call("__slice", *ends)
+
+    def _in_place(self, node: ast.AugAssign, target: str) -> ast.stmt:
         guard = GROWING.get(type(node.op))
-        value = self._value(node.value)
-        if guard is None or (isinstance(node.op, ast.Add) and _is_number(node.value)):
-            return _at(ast.AugAssign(_name(name, ast.Store()), node.op, value), node)
-        changed = _call(guard.replace("__", "__i"), _name(name), value)
-        return _at(ast.Assign([_name(name, ast.Store())], changed), node)
+        value = self.value(node.value)
+        if guard is None or (isinstance(node.op, ast.Add) and is_number(node.value)):
+            return at(ast.AugAssign(name(target, ast.Store()), node.op, value), node)
+        changed = call(guard.replace("__", "__i"), name(target), value)
+        return at(ast.Assign([name(target, ast.Store())], changed), node)
 
-    def _operate(self, op: ast.operator, left: ast.expr, right: ast.expr, source: ast.expr) -> ast.expr:
-        guard = GROWING.get(type(op))
-        if guard is None or (isinstance(op, ast.Add) and _is_number(source)):
-            return ast.BinOp(left, op, right)
-        return _call(guard, left, right)
+    def _do_import(self, node: ast.Import) -> list[ast.stmt]:
+        return [self._imported(node, alias.asname or alias.name, alias.name, None) for alias in node.names]
+
+    def _do_importfrom(self, node: ast.ImportFrom) -> list[ast.stmt]:
+        module = node.module or ""
+        return [self._imported(node, alias.asname or alias.name, module, alias.name) for alias in node.names]
+
+    @staticmethod
+    def _imported(node: ast.stmt, target: str, module: str, part: str | None) -> ast.stmt:
+        found = call("__module", ast.Constant(module), ast.Constant(part))
+        return at(ast.Assign([name(target, ast.Store())], found), node)
+
+    # ---- records
 
     def _records(self, node: ast.stmt, targets: Sequence[ast.expr]) -> list[ast.stmt]:
         if not self.record:
             return []
         return [self._recorded(node, target.id) for target in targets if isinstance(target, ast.Name)]
 
-    def _recorded(self, node: ast.stmt, name: str) -> ast.stmt:
-        line, text, value = ast.Constant(node.lineno), ast.Constant(name), _name(name)
-        if name in self.locals:
-            return _at(ast.Expr(_call("__loc", line, ast.Constant(self.scope), text, value)), node)
-        return _at(ast.Expr(_call("__set", line, text, value)), node)
+    def _recorded(self, node: ast.stmt, variable: str) -> ast.stmt:
+        line, text, value = ast.Constant(node.lineno), ast.Constant(variable), name(variable)
+        owner = self.owner(variable)
+        if owner is not None:
+            return at(ast.Expr(call("__loc", line, ast.Constant(owner), text, value)), node)
+        return at(ast.Expr(call("__set", line, text, value)), node)
+
+    def _mutations(self, node: ast.stmt) -> list[ast.stmt]:
+        """A record for each variable whose collection a simple statement may have changed."""
+        if not isinstance(node, (ast.Expr, ast.Assign, ast.AugAssign, ast.AnnAssign)):
+            return []
+        roots: dict[str, None] = {}
+        for inner in ast.walk(node):
+            match inner:
+                case (
+                    ast.Call(func=ast.Attribute(attr="shuffle"), args=[place])
+                    | ast.Call(func=ast.Name(id="shuffle"), args=[place])
+                ):
+                    roots[_root(place)] = None
+                case ast.Call(func=ast.Attribute(value=place, attr=attr)) if attr in MUTATING:
+                    roots[_root(place)] = None
+                case ast.Subscript(value=place, ctx=ast.Store()):
+                    roots[_root(place)] = None
+        roots.pop("", None)
+        return [self._mutated(node, root) for root in roots]
+
+    def _mutated(self, node: ast.stmt, root: str) -> ast.stmt:
+        owner, _, attribute = root.partition(".")
+        value: ast.expr = call("__get", name(owner), ast.Constant(attribute)) if attribute else name(owner)
+        scope = None if attribute else self.owner(root)
+        return at(
+            ast.Expr(call("__again", ast.Constant(node.lineno), ast.Constant(scope), ast.Constant(root), value)), node
+        )
+
+    # ---- loops
 
     def _passes(self, node: ast.While | ast.For, prologue: Callable[[], list[ast.stmt]]) -> list[ast.stmt]:
         """A loop's body: budget, then the recording or the counting body."""
         woven = self._budget(node)
         if not self.record:
-            return [*woven, *prologue(), *self._body(node.body)]
-        recording = [self._count(node), *prologue(), *self._body(node.body)]
+            return [*woven, *prologue(), *self.body(node.body)]
+        recording = [self._count(node), *prologue(), *self.body(node.body)]
         self.record = False
-        counting = [*prologue(), *self._body(node.body)]
+        counting = [*prologue(), *self.body(node.body)]
         self.record = True
-        switch = ast.Subscript(_name("__r"), ast.Constant(0), ast.Load())
-        return [*woven, _at(ast.If(switch, recording, counting), node)]
+        switch = ast.Subscript(name("__r"), ast.Constant(0), ast.Load())
+        return [*woven, at(ast.If(switch, recording, counting), node)]
 
-    def _while(self, node: ast.While) -> list[ast.stmt]:
-        test = self._test(node.test, "while")
-        return [_at(ast.While(test, self._passes(node, list), self._body(node.orelse)), node)]
+    def _do_while(self, node: ast.While) -> list[ast.stmt]:
+        test = self.test(node.test, "while")
+        return [at(ast.While(test, self._passes(node, list), self.body(node.orelse)), node)]
 
-    def _for(self, node: ast.For) -> list[ast.stmt]:
+    def _do_for(self, node: ast.For) -> list[ast.stmt]:
         """`for t in xs` → the same; a target that is not a plain name is stored at each pass."""
-        names = [name for name in ast.walk(node.target) if isinstance(name, ast.Name)]
+        names = [each for each in ast.walk(node.target) if isinstance(each, ast.Name)]
         plain = all(isinstance(part, (ast.Name, ast.Tuple, ast.expr_context)) for part in ast.walk(node.target))
-        source = _call("__walk", self._value(node.iter))
+        source = call("__walk", self.value(node.iter))
         if plain:
             passes = self._passes(node, lambda: self._records(node, names))
-            return [_at(ast.For(node.target, source, passes, self._body(node.orelse)), node)]
-        passes = self._passes(node, lambda: self._store(node.target, _name("__f"), node))
-        return [_at(ast.For(_name("__f", ast.Store()), source, passes, self._body(node.orelse)), node)]
+            return [at(ast.For(node.target, source, passes, self.body(node.orelse)), node)]
+        kept = self._fresh(1)[0]
+        passes = self._passes(node, lambda: self._store(node.target, name(kept), node))
+        return [at(ast.For(name(kept, ast.Store()), source, passes, self.body(node.orelse)), node)]
 
     def _budget(self, node: ast.stmt) -> list[ast.stmt]:
-        left = ast.Subscript(_name("__b"), ast.Constant(0), ast.Store())
-        spent = ast.Compare(ast.Subscript(_name("__b"), ast.Constant(0), ast.Load()), [ast.Lt()], [ast.Constant(0)])
+        left = ast.Subscript(name("__b"), ast.Constant(0), ast.Store())
+        spent = ast.Compare(ast.Subscript(name("__b"), ast.Constant(0), ast.Load()), [ast.Lt()], [ast.Constant(0)])
         return [
-            _at(ast.AugAssign(left, ast.Sub(), ast.Constant(1)), node),
-            _at(ast.If(spent, [ast.Expr(_call("__over", ast.Constant(node.lineno)))], []), node),
+            at(ast.AugAssign(left, ast.Sub(), ast.Constant(1)), node),
+            at(ast.If(spent, [ast.Expr(call("__over", ast.Constant(node.lineno)))], []), node),
         ]
 
-    def _function(self, node: ast.FunctionDef) -> list[ast.stmt]:
+    # ---- match, try, functions
+
+    def _do_match(self, node: ast.Match) -> list[ast.stmt]:
+        cases = []
+        for case in node.cases:
+            captured = case.pattern.name if isinstance(case.pattern, ast.MatchAs) else None
+            records = [self._recorded(node, captured)] if captured and self.record else []
+            guard = self.test(case.guard, "if") if case.guard else None
+            cases.append(ast.match_case(case.pattern, guard, [*records, *self.body(case.body)]))
+        return [at(ast.Match(call("__thin", self.value(node.subject)), cases), node)]
+
+    def _do_try(self, node: ast.Try) -> list[ast.stmt]:
+        handlers = []
+        for handler in node.handlers:
+            begin = at(ast.Expr(call("__except", ast.Constant(handler.lineno))), handler)
+            handlers.append(
+                at(ast.ExceptHandler(handler.type, handler.name, [begin, *self.body(handler.body)]), handler)
+            )
+        return [at(ast.Try(self.body(node.body), handlers, self.body(node.orelse), []), node)]
+
+    def _do_raise(self, node: ast.Raise) -> list[ast.stmt]:
+        if isinstance(node.exc, ast.Call):
+            raised = at(ast.Call(node.exc.func, self.values(node.exc.args), []), node.exc)
+            return [at(ast.Raise(raised, None), node)]
+        return [node]
+
+    def _do_assert(self, node: ast.Assert) -> list[ast.stmt]:
+        return [at(ast.Assert(self.test(node.test, "assert"), self.value(node.msg) if node.msg else None), node)]
+
+    def _do_functiondef(self, node: ast.FunctionDef) -> list[ast.stmt]:
         """`def f(…): body` → the same with budget, depth and records of its parameters."""
-        outer = self.scope, self.locals
-        self.scope, self.locals = node.name, bound_names(node) - declared_global(node)
-        parameters = [arg.arg for arg in (*node.args.args, *node.args.kwonlyargs)]
+        arguments = self.arguments(node.args)
+        decorators = self.values(node.decorator_list)
+        self.scopes.append(Scope.of(node))
         body: list[ast.stmt] = self._budget(node)
         if self.record:
-            body += [self._recorded(node, name) for name in parameters]
-        inner = self._body(node.body)
-        globals_first = [statement for statement in inner if isinstance(statement, ast.Global)]
-        inner = [statement for statement in inner if not isinstance(statement, ast.Global)] or [ast.Pass()]
+            body += [self._recorded(node, each.arg) for each in (*node.args.args, *node.args.kwonlyargs)]
+        first = [each for each in node.body if isinstance(each, (ast.Global, ast.Nonlocal))]
+        inner = self.body([each for each in node.body if not isinstance(each, (ast.Global, ast.Nonlocal))])
+        if self.record:
+            inner = [*(self._count(each) for each in first), *inner]
+        inner = inner or [ast.Pass()]
         if self._calls_others(node):
-            enter = _at(ast.Expr(_call("__enter", ast.Constant(node.lineno))), node)
-            leave = _at(ast.Expr(_call("__leave")), node)
-            body += [enter, _at(ast.Try(inner, [], [], [leave]), node)]
+            enter = at(ast.Expr(call("__enter", ast.Constant(node.lineno))), node)
+            leave = at(ast.Expr(call("__leave")), node)
+            body += [enter, at(ast.Try(inner, [], [], [leave]), node)]
         else:
             body += inner
-        self.scope, self.locals = outer
-        arguments = ast.arguments(
-            posonlyargs=[],
-            args=node.args.args,
-            vararg=None,
-            kwonlyargs=node.args.kwonlyargs,
-            kw_defaults=[self._value(value) if value else None for value in node.args.kw_defaults],
-            kwarg=None,
-            defaults=[self._value(value) for value in node.args.defaults],
-        )
-        decorators = [self._value(decorator) for decorator in node.decorator_list]
-        documented: list[ast.stmt] = [*globals_first, *body]
-        function = ast.FunctionDef(node.name, arguments, documented, decorators, node.returns, None)
-        return [_at(function, node)]
+        self.scopes.pop()
+        return [at(ast.FunctionDef(node.name, arguments, [*first, *body], decorators, node.returns, None), node)]
 
     def _calls_others(self, node: ast.FunctionDef) -> bool:
-        calls = [call for call in ast.walk(node) if isinstance(call, ast.Call)]
-        return any(not (isinstance(call.func, ast.Name) and call.func.id in self.direct - self.own) for call in calls)
-
-    # ---- expressions
-
-    def _value(self, node: ast.expr) -> ast.expr:
-        match node:
-            case ast.Constant() | ast.Name():
-                return node
-            case ast.BinOp():
-                return _at(
-                    self._operate(
-                        node.op,
-                        self._value(node.left),
-                        self._value(node.right),
-                        node.right if _is_number(node.right) else node.left,
-                    ),
-                    node,
-                )
-            case ast.Attribute():
-                return _at(_call("__get", self._value(node.value), ast.Constant(node.attr)), node)
-            case ast.IfExp():
-                return _at(
-                    ast.IfExp(self._test(node.test, "if-else"), self._value(node.body), self._value(node.orelse)), node
-                )
-            case ast.Call():
-                return self._call(node)
-            case ast.NamedExpr():
-                value = self._value(node.value)
-                if self.record:
-                    keeper = "__kept_loc" if node.target.id in self.locals else "__kept"
-                    value = _call(
-                        keeper, ast.Constant(node.lineno), ast.Constant(self.scope), ast.Constant(node.target.id), value
-                    )
-                return _at(ast.NamedExpr(node.target, value), node)
-            case ast.Compare():
-                return _at(self._compare(node, self._value), node)
-            case ast.JoinedStr():
-                return _at(ast.JoinedStr([self._value(value) for value in node.values]), node)
-            case ast.FormattedValue():
-                return _at(ast.FormattedValue(self._value(node.value), node.conversion, node.format_spec), node)
-            case _:
-                return self._children(node)
-
-    @staticmethod
-    def _compare(node: ast.Compare, weave_part: Callable[[ast.expr], ast.expr]) -> ast.expr:
-        left = weave_part(node.left)
-        right = [
-            _call("__walk", weave_part(value)) if isinstance(op, (ast.In, ast.NotIn)) else weave_part(value)
-            for op, value in zip(node.ops, node.comparators, strict=True)
-        ]
-        return ast.Compare(left, node.ops, right)
-
-    def _children(self, node: ast.expr) -> ast.expr:
-        """A copy of a node whose meaning needs no probe, with its parts woven."""
-        fields: dict[str, Any] = {}
-        for field, value in ast.iter_fields(node):
-            if isinstance(value, ast.expr):
-                fields[field] = self._value(value)
-            elif isinstance(value, list) and value and isinstance(value[0], ast.expr):
-                fields[field] = [self._value(item) for item in value]
-            else:
-                fields[field] = value
-        return _at(type(node)(**fields), node)
-
-    def _call(self, node: ast.Call) -> ast.expr:
-        arguments = [self._value(argument) for argument in node.args]
-        keywords = [ast.keyword(keyword.arg, self._value(keyword.value)) for keyword in node.keywords]
-        if isinstance(node.func, ast.Name) and node.func.id in self.direct:
-            return _at(ast.Call(node.func, arguments, keywords), node)
-        return _at(ast.Call(_name("__call"), [self._value(node.func), *arguments], keywords), node)
-
-    def _test(self, node: ast.expr, kind: str) -> ast.expr:
-        """A test → `__t(k, test with its parts in __v)`; `and`, `or`, `not` keep their order."""
-        if not self.record:
-            return self._value(node)
-        number = len(self.tests)
-        self.tests.append(Test(node.lineno, self._text(node), (), kind))
-        parts: list[str] = []
-        woven = self._parts(node, number, parts)
-        self.tests[number] = Test(node.lineno, self._text(node), tuple(parts), kind)
-        return _at(_call("__t", ast.Constant(number), woven), node)
-
-    def _parts(self, node: ast.expr, test: int, parts: list[str]) -> ast.expr:
-        match node:
-            case ast.BoolOp():
-                return _at(ast.BoolOp(node.op, [self._parts(value, test, parts) for value in node.values]), node)
-            case ast.UnaryOp(op=ast.Not()):
-                return _at(ast.UnaryOp(node.op, self._parts(node.operand, test, parts)), node)
-            case ast.Compare():
-                return _at(self._compare(node, lambda value: self._part(value, test, parts)), node)
-            case _:
-                return self._part(node, test, parts)
-
-    def _part(self, node: ast.expr, test: int, parts: list[str]) -> ast.expr:
-        if isinstance(node, ast.Constant) or (isinstance(node, ast.UnaryOp) and isinstance(node.operand, ast.Constant)):
-            return node
-        parts.append(self._text(node))
-        return _at(_call("__v", ast.Constant(test), ast.Constant(len(parts) - 1), self._value(node)), node)
-
-    def _text(self, node: ast.expr) -> str:
-        """The node's own source; columns are bytes of UTF-8."""
-        assert node.end_lineno is not None
-        if node.lineno == node.end_lineno:
-            return self.lines[node.lineno - 1].encode()[node.col_offset : node.end_col_offset].decode()
-        first = self.lines[node.lineno - 1].encode()[node.col_offset :].decode()
-        last = self.lines[node.end_lineno - 1].encode()[: node.end_col_offset].decode()
-        middle = self.lines[node.lineno : node.end_lineno - 1]
-        return " ".join(part.strip() for part in (first, *middle, last))
+        calls = [each for each in ast.walk(node) if isinstance(each, ast.Call)]
+        return any(not (isinstance(each.func, ast.Name) and each.func.id in self.direct - self.own) for each in calls)
 
 
-def _is_number(node: ast.expr) -> bool:
-    return isinstance(node, ast.Constant) and isinstance(node.value, (int, float)) and not isinstance(node.value, bool)
+def _root(place: ast.expr) -> str:
+    """The variable that a place belongs to: `xs`, `game.bag`, `hob.bag`; nothing for other values."""
+    while isinstance(place, ast.Subscript):
+        place = place.value
+    match place:
+        case ast.Name(id=root):
+            return root
+        case ast.Attribute(value=ast.Name(id=owner), attr=attribute):
+            return f"{owner}.{attribute}"
+    return ""
 
 
 def _is_docstring(node: ast.stmt) -> bool:
     return isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant) and isinstance(node.value.value, str)
-
-
-def _name(name: str, context: ast.expr_context | None = None) -> ast.Name:
-    return ast.Name(name, context or ast.Load())
-
-
-def _call(name: str, *arguments: ast.expr) -> ast.Call:
-    return ast.Call(_name(name), list(arguments), [])
-
-
-def _at(node: Node, place: ast.AST) -> Node:
-    return ast.copy_location(node, place)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TYPE_CHECKING, Any, Final
 
+from ..script import str_of
 from ..words import KEYS, Event, EventKind, GameError, plural
 from .handles import KindHandle, PieceHandle, name_of
 from .recorder import keep
@@ -14,26 +15,10 @@ if TYPE_CHECKING:
     from .run import Run
 
 GAME_NAMES: Final = frozenset(
-    [
-        "on",
-        "start",
-        "frame",
-        "pressed",
-        "released",
-        "held",
-        "meets",
-        "overlaps",
-        "parts",
-        "board",
-        "tell",
-        "print",
-        "win",
-        "lose",
-        "outcome",
-        "clock",
-        "is_down",
-        "game",
-    ]
+    (
+        "on start frame pressed released held meets overlaps parts board tell print input wait stop_waits "
+        "win lose outcome clock is_down game"
+    ).split()
 )
 CALLED_DIRECTLY: Final = GAME_NAMES - {"game", "start", "frame"}
 """Names of functions, which the weaving need not guard."""
@@ -83,16 +68,28 @@ def game_names(run: Run) -> dict[str, Any]:
         run.shown.append(Shown(run.frame, str(label)[:200], shown, run.script_line()))
 
     def tell(text: Any) -> None:
-        run.story.tell(str(text))
+        run.story.tell(str_of(text))
 
     def print_(*values: Any, sep: Any = " ", end: Any = "\n") -> None:
-        run.story.print((" " if sep is None else sep).join(str(value) for value in values), end)
+        for name, given in (("sep", sep), ("end", end)):
+            if given is not None and not isinstance(given, str):
+                raise TypeError(f"{name} must be None or a string, not {type(given).__name__}")
+        run.story.print((" " if sep is None else sep).join(str_of(value) for value in values), end)
+
+    def input_(text: Any = "") -> str:
+        return run.ask(str_of(text))
+
+    def wait(seconds: Any) -> None:
+        run.waits.wait(seconds)
+
+    def stop_waits() -> None:
+        run.waits.stop()
 
     def win(text: Any = "") -> None:
-        run.end_with("won", str(text))
+        run.end_with("won", str_of(text))
 
     def lose(text: Any = "") -> None:
-        run.end_with("lost", str(text))
+        run.end_with("lost", str_of(text))
 
     def outcome() -> str:
         return run.outcome
@@ -111,6 +108,9 @@ def game_names(run: Run) -> dict[str, Any]:
         "board": board,
         "tell": tell,
         "print": print_,
+        "input": input_,
+        "wait": wait,
+        "stop_waits": stop_waits,
         "win": win,
         "lose": lose,
         "outcome": outcome,

@@ -36,6 +36,8 @@ class Plan:
     seed: int = 1
     arrange: tuple[Arrangement, ...] = ()
     inputs: tuple[KeyInput, ...] = ()
+    answers: tuple[tuple[int, str], ...] = ()
+    """Frames from which an answer is there, and the answers, for a script that asks with `input`."""
 
 
 def pressed_key(key: str, at: float) -> KeyInput:

@@ -7,40 +7,50 @@ test, event and movement, and gives the woven code its recording probes.
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from enum import Enum
 from typing import Any, Final
 
 from ..scene import Body
-from ..script import Test, Woven
+from ..script import Test, Woven, text_of
+from ..script.texts import DEEPEST, PLAIN
 from ..words import UNSET, Named, Timeline
-from .handles import HANDLES
 from .trace import Answered, Came, Change, Shown
 
 RECORDS_A_FRAME: Final = 200
 """Changes and tests that one frame may record before its loops go on uncounted."""
 RECORDS_A_TRIAL: Final = 100_000
 """Changes and tests of one trial: about 20 MB; far more than a person can read."""
-_DEEPEST: Final = 50
-_PLAIN: Final = frozenset({int, float, str, bool, type(None)})
+MOST_KEPT: Final = 2_000
+"""Parts of one value that are kept, all levels together."""
 
 
-def keep(value: Any, depth: int = 0) -> Any:
-    """A copy of a script's value that nothing can change any more."""
-    kind = type(value)
-    if kind in _PLAIN or value is UNSET:
+def keep(value: Any) -> Any:
+    """A copy of a script's value that nothing can change any more; what is too large is only named."""
+    if type(value) in PLAIN or value is UNSET:
         return value
-    if kind in (list, tuple):
-        if depth >= _DEEPEST or len(value) > 1000:
+    return _copy(value, 0, [MOST_KEPT])
+
+
+def _copy(value: Any, depth: int, left: list[int]) -> Any:
+    kind = type(value)
+    if kind in PLAIN or value is UNSET:
+        return value
+    if kind in (list, tuple, dict, set):
+        left[0] -= len(value) + 1
+        if depth >= DEEPEST or left[0] < 0:
             return Named("a large collection")
-        return kind(keep(item, depth + 1) for item in value)
-    if kind is dict:
-        if depth >= _DEEPEST or len(value) > 1000:
-            return Named("a large collection")
-        return {keep(key, depth + 1): keep(item, depth + 1) for key, item in value.items()}
-    if kind is set:
-        return Named("{" + ", ".join(sorted(repr(keep(item, depth + 1)) for item in value)) + "}")
-    if isinstance(value, HANDLES):
-        return Named(repr(value))
-    return Named(f"function {value.__name__}" if hasattr(value, "__name__") else kind.__name__)
+        if kind is dict:
+            return {_key(key): _copy(item, depth + 1, left) for key, item in value.items()}
+        if kind is set:
+            return Named(text_of(value))
+        return kind(_copy(item, depth + 1, left) for item in value)
+    if isinstance(value, Enum):
+        return Named(str(value))
+    return Named(text_of(value))
+
+
+def _key(key: Any) -> Any:
+    return key if type(key) in PLAIN else Named(text_of(key))
 
 
 class Sampler:
@@ -91,8 +101,8 @@ class Recorder:
             "__r": self.recording,
             "__set": self.global_set,
             "__loc": self.local_set,
-            "__kept": self.global_kept,
-            "__kept_loc": self.local_kept,
+            "__kept": self.kept,
+            "__again": self.again,
             "__v": self.part,
             "__t": self.answer,
         }
@@ -107,19 +117,19 @@ class Recorder:
         """A local of a function has a new value."""
         self.change(line, scope, name, value)
 
-    def global_kept(self, line: int, scope: str | None, name: str, value: Any) -> Any:
-        """`name := value` at a global; gives the value on."""
-        self.change(line, "script", name, value)
+    def kept(self, line: int, scope: str | None, name: str, value: Any) -> Any:
+        """`name := value`; gives the value on."""
+        self.change(line, scope or "script", name, value)
         return value
 
-    def local_kept(self, line: int, scope: str, name: str, value: Any) -> Any:
-        """`name := value` at a local; gives the value on."""
-        self.change(line, scope, name, value)
-        return value
+    def again(self, line: int, scope: str | None, name: str, value: Any) -> None:
+        """A statement may have changed the collection that a variable holds."""
+        if type(value) in (list, dict, set):
+            self.change(line, scope or "script", name, value)
 
     def change(self, line: int, scope: str, name: str, value: Any) -> None:
         """Notes that a value was stored, with the value before."""
-        new = value if type(value) in _PLAIN else keep(value)
+        new = value if type(value) in PLAIN else keep(value)
         key = (scope, name)
         old = self._values.get(key, UNSET)
         self._values[key] = new
@@ -147,7 +157,7 @@ class Recorder:
         stack = self._parts
         while stack and stack[-1][0] == number and stack[-1][1] < last:
             _, last, value = stack.pop()
-            parts.append((test.parts[last], value if type(value) in _PLAIN else keep(value)))
+            parts.append((test.parts[last], value if type(value) in PLAIN else keep(value)))
         if self._room():
             parts.reverse()
             self.tests.append(

@@ -6,13 +6,14 @@
 
 from __future__ import annotations
 
+import builtins
 import sys
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Hashable, Iterable, Mapping
 from dataclasses import replace
 from typing import Any, Final
 
 from ..scene import Body, SceneSpec, SceneState, overlap
-from ..script import DEFAULT_LIMITS, DIRECT, SCRIPT_FILE, Guards, Halt, Limits, Woven
+from ..script import DEFAULT_LIMITS, DIRECT, SCRIPT_FILE, Guards, Halt, Limits, Woven, builtins_of, stand_ins
 from ..script.hints import loop_hint
 from ..words import PAIR_EVENTS, READING, Event, EventKind, Outcome, Stop, Timeline, short_text
 from .handles import HANDLES, GameHolder, PieceHandle, had_value
@@ -24,6 +25,7 @@ from .recorder import Recorder, Sampler, keep
 from .story import Story
 from .trace import Shown, Trace
 from .variables import Variables, getter
+from .waits import Waits
 
 KNOWN_FUNCTIONS: Final = CALLED_DIRECTLY | DIRECT
 """What `weave` may take for a function that needs no guard at the place of its call."""
@@ -86,10 +88,14 @@ class Run:
         self._handlers: dict[tuple[EventKind, tuple[str, ...]], list[Handler]] = {}
         self._registered = 0
         self._pairs = Pairs(self.scene)
-        self._budget = [limits.passes_a_handler]
+        self._budget = self.guards.budget
         self._left = limits.passes_a_trial
         self._depth = 0
         self._handler: Handler | None = None
+        self.waits = Waits(
+            lambda: self.frame, lambda: (self._handler, self._depth, self.recorder.cause if self.recorder else -1)
+        )
+        self._answers = list(plan.answers)
         self._ran = False
         self._removed = False
         self._stop: Stop | None = None
@@ -116,16 +122,26 @@ class Run:
         )
 
     def _namespace(self) -> dict[str, Any]:
+        modules = stand_ins(self.guards, self.plan.seed, self.waits.wait)
+
+        def module(name: str, part: str | None) -> Any:
+            return modules[name] if part is None else getattr(modules[name], part)
+
         hidden: dict[str, Any] = {
+            "__name__": "__main__",
+            "__build_class__": builtins.__build_class__,
             "__b": self._budget,
             "__over": self._over,
+            "__tick": self._tick,
+            "__except": self._except,
+            "__module": module,
             "__enter": self._enter,
             "__leave": self._leave,
             "__put": self._put,
             **self.guards.hidden(),
             **(self.recorder.hidden() if self.recorder else {}),
         }
-        return {"__builtins__": {**self.guards.builtins, **game_names(self), **hidden}}
+        return {"__builtins__": {**builtins_of(self.guards), **game_names(self), **hidden}}
 
     # ---- the trial
 
@@ -142,6 +158,7 @@ class Run:
             unarranged = ()
             if recorder is not None:
                 recorder.end(self.scene.bodies, ran=True)
+        self.waits.stop()
         self.story.finish()
         if recorder is not None:
             self._close_overlaps(recorder)
@@ -152,6 +169,8 @@ class Run:
         if self.recorder is not None:
             self.recorder.begin(READING)
         code = self._woven.recording if self.recorder is not None else self._woven.counting
+        if self._woven.script.straight:
+            return
         self._guarded(lambda: exec(code, self._globals))
         self._fire(Event("start"))
         if self.recorder is not None:
@@ -179,6 +198,10 @@ class Run:
                     body = scene.spawn(spawner, turn, frame)
                     if body is not None:
                         self._pairs.appeared(body)
+            if frame == 0 and self._woven.script.straight:
+                self._begin_straight()
+            if self.waits.sleepers:
+                self._resume(frame)
             if held and self.down:
                 for key in sorted(self.down, key=self.down.__getitem__):
                     self._fire(Event("held", (key,)))
@@ -266,8 +289,9 @@ class Run:
             self._counts[event] += 1
         if self.recorder is not None and (handlers or event.kind in ("pressed", "released")):
             self.recorder.came(str(event), tuple(h.name for h in handlers), tuple(h.line for h in handlers))
+        every_frame = event.kind in ("held", "frame")
         for handler in handlers:
-            self._handle(handler, ())
+            self._handle(handler, (), (handler.order, event) if every_frame else None)
 
     def _fire_pair(self, kind: EventKind, pair: Pair) -> None:
         handlers = pair.handlers.get(kind, ())
@@ -280,19 +304,55 @@ class Run:
         for handler, swapped in handlers:
             first, second = (pair.second, pair.first) if swapped else (pair.first, pair.second)
             both = (self.handle(first), self.handle(second))
-            self._handle(handler, both if handler.takes == 2 else both[1:] if handler.takes == 1 else ())
+            given = both if handler.takes == 2 else both[1:] if handler.takes == 1 else ()
+            self._handle(handler, given, (handler.order, pair.key) if kind == "overlaps" else None)
 
-    def _handle(self, handler: Handler, arguments: tuple[Any, ...]) -> None:
+    def _handle(self, handler: Handler, arguments: tuple[Any, ...], busy: Hashable | None = None) -> None:
+        if busy is not None and busy in self.waits.busy:
+            return
         self._handler = handler
         self._ran = True
         self._depth = 0
         recorder = self.recorder
         if recorder is not None:
             recorder.handler = handler.name
-        self._guarded(lambda: handler.function(*arguments))
+        if self._woven.waits:
+            self._guarded(lambda: self.waits.run(lambda: handler.function(*arguments), busy))
+        else:
+            self._guarded(lambda: handler.function(*arguments))
         self._handler = None
         if recorder is not None:
             recorder.handler = None
+
+    def _begin_straight(self) -> None:
+        """A straight script runs once, from the first frame on."""
+        code = self._woven.recording if self.recorder is not None else self._woven.counting
+        self._ran = True
+        self._guarded(lambda: self.waits.run(lambda: exec(code, self._globals)))
+
+    def _resume(self, frame: int) -> None:
+        """Goes on with the handlers whose waiting is over."""
+        for sleeper in self.waits.due(frame):
+            if sleeper not in self.waits.sleepers:
+                continue  # another one ended it
+            self._handler, self._depth, cause = sleeper.context
+            self._ran = True
+            if self.recorder is not None:
+                self.recorder.handler = self._handler.name if self._handler else None
+                self.recorder.cause = cause
+            self._guarded(lambda: self.waits.resume(sleeper))  # noqa: B023 - called at once
+            self._handler = None
+
+    def ask(self, text: str) -> str:
+        """`input`: tells the question and waits for the scenario's next answer."""
+        if text:
+            self.story.tell(text)
+        if not self._answers:
+            raise Halt("input", "The script asked once more than the scenario answers.", self.script_line())
+        frame, answer = self._answers.pop(0)
+        if frame > self.frame:
+            self.waits.sleep_until(frame, frame / 30)
+        return answer
 
     def _guarded(self, work: Callable[[], Any]) -> None:
         """Runs a piece of the script under its budget; turns what ends it into a stop."""
@@ -324,6 +384,21 @@ class Run:
         else:
             often = f"{self._limits.passes_a_handler:,} times in one frame"
         raise Halt("loop", loop_hint(self._woven.script, line, often), line)
+
+    def _tick(self, line: int) -> bool:
+        """A pass of a loop inside an expression, or a call of a lambda."""
+        self._budget[0] -= 1
+        if self._budget[0] < 0:
+            self._over(line)
+        return True
+
+    def _except(self, line: int) -> None:
+        """The body of an `except` begins: what no script may catch is raised again."""
+        if isinstance(sys.exception(), (MemoryError, RecursionError)):
+            raise Halt(
+                "depth" if isinstance(sys.exception(), RecursionError) else "memory", "The script grew too large.", line
+            )
+        self._tick(line)
 
     def _enter(self, line: int) -> None:
         self._depth += 1

@@ -1,0 +1,100 @@
+"""Which names a script binds, and where: read off the tree, as Python's own scoping does it."""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+
+Function = ast.FunctionDef | ast.Lambda
+COMPREHENSIONS = (ast.ListComp, ast.SetComp, ast.DictComp, ast.GeneratorExp)
+
+
+def bound_by(node: ast.AST) -> Iterator[str]:
+    """The names that one node binds by itself."""
+    match node:
+        case ast.Name(id=name, ctx=ast.Store()):
+            yield name
+        case ast.FunctionDef(name=name) | ast.ClassDef(name=name):
+            yield name
+        case ast.arg(arg=name):
+            yield name
+        case ast.ExceptHandler(name=str(name)) | ast.MatchAs(name=str(name)):
+            yield name
+        case ast.Import(names=aliases) | ast.ImportFrom(names=aliases):
+            yield from (alias.asname or alias.name for alias in aliases)
+
+
+def names_bound_anywhere(tree: ast.AST) -> frozenset[str]:
+    """All names that are bound in a tree, in whichever scope; imported ones from `enum` do not count."""
+    enums = {name for name, (module, _) in imported_names(tree).items() if module == "enum"}
+    return frozenset(name for node in ast.walk(tree) for name in bound_by(node)) - enums
+
+
+def bound_names(scope: ast.AST) -> set[str]:
+    """The names that a module, function or lambda binds in its own scope."""
+    names: set[str] = set()
+    for node in own_nodes(scope):
+        names.update(bound_by(node))
+    return names
+
+
+def own_nodes(scope: ast.AST) -> Iterator[ast.AST]:
+    """The nodes of a scope without those of scopes inside it; their names and defaults belong to it.
+
+    A loop inside an expression has a scope of its own, but `:=` in it binds outside.
+    """
+    if isinstance(scope, (ast.FunctionDef, ast.Lambda)):
+        yield from (*scope.args.args, *scope.args.kwonlyargs)
+    body = (
+        scope.body
+        if isinstance(scope, (ast.Module, ast.FunctionDef, ast.ClassDef))
+        else [getattr(scope, "body", scope)]
+    )
+    stack: list[ast.AST] = list(reversed(body))
+    while stack:
+        node = stack.pop()
+        if isinstance(node, COMPREHENSIONS):
+            stack.extend(named.target for named in ast.walk(node) if isinstance(named, ast.NamedExpr))
+            stack.append(node.generators[0].iter)
+            continue
+        yield node
+        if isinstance(node, (ast.FunctionDef, ast.Lambda)):
+            stack.extend((*node.args.defaults, *(each for each in node.args.kw_defaults if each is not None)))
+            if isinstance(node, ast.FunctionDef):
+                stack.extend(node.decorator_list)
+        elif not isinstance(node, ast.ClassDef):
+            stack.extend(reversed(list(ast.iter_child_nodes(node))))
+
+
+def declared(scope: ast.AST, kind: type[ast.Global] | type[ast.Nonlocal]) -> set[str]:
+    """The names that a function declares `global` or `nonlocal`."""
+    return {name for node in own_nodes(scope) if isinstance(node, kind) for name in node.names}
+
+
+def declared_global(function: ast.AST) -> set[str]:
+    """The names that a function declares `global`."""
+    return declared(function, ast.Global)
+
+
+def functions(tree: ast.AST) -> list[ast.FunctionDef]:
+    """The functions of a script, in file order."""
+    return [node for node in ast.walk(tree) if isinstance(node, ast.FunctionDef)]
+
+
+def global_names(tree: ast.Module) -> frozenset[str]:
+    """Names bound at top level or declared `global` in a function."""
+    names = bound_names(tree)
+    for function in functions(tree):
+        names |= declared_global(function)
+    return frozenset(names)
+
+
+def imported_names(tree: ast.AST) -> dict[str, tuple[str, str]]:
+    """For each imported name its module and what of it; "" for the module itself."""
+    found: dict[str, tuple[str, str]] = {}
+    for node in ast.walk(tree):
+        if isinstance(node, ast.Import):
+            found.update({alias.asname or alias.name: (alias.name, "") for alias in node.names})
+        elif isinstance(node, ast.ImportFrom):
+            found.update({alias.asname or alias.name: (node.module or "", alias.name) for alias in node.names})
+    return found

@@ -1,0 +1,104 @@
+"""What `import random`, `math`, `time` and `enum` give to a script: the listed parts, made safe.
+
+Made anew for each trial; `random` draws from the trial's own stream.
+"""
+
+from __future__ import annotations
+
+import enum
+import math
+import random
+import time
+from collections.abc import Callable
+from types import ModuleType
+from typing import TYPE_CHECKING, Any, Final
+
+from .limits import Halt
+from .vocabulary import MODULES
+
+if TYPE_CHECKING:
+    from .guards import Guards
+
+MOST_FACTORIAL: Final = 450
+"""Its factorial has 3,300 bits."""
+
+
+class StandIn:
+    """A module as a script has it: it can be asked for what is listed, and nothing else."""
+
+    __slots__ = ("_name", "_others", "_parts")
+
+    def __init__(self, module: ModuleType, parts: dict[str, Any]) -> None:
+        self._name = module.__name__
+        self._parts = parts
+        self._others = frozenset(dir(module))
+
+    def __repr__(self) -> str:
+        return f"<module '{self._name}'>"
+
+    def __getattr__(self, name: str) -> Any:
+        if name in self._parts:
+            return self._parts[name]
+        if name in self._others:
+            raise Halt("refused", f"`{name}` of `{self._name}` is not part of this language.")
+        raise AttributeError(f"module '{self._name}' has no attribute '{name}'")
+
+
+def stand_ins(guards: Guards, seed: int, wait: Callable[..., Any]) -> dict[str, StandIn]:
+    """The modules of one trial. `seed` begins its random stream, `wait` is what `time.sleep` does."""
+    return {
+        "random": StandIn(random, _random(guards, random.Random(f"script {seed}"))),
+        "math": StandIn(math, _math(guards)),
+        "time": StandIn(time, {"sleep": wait}),
+        "enum": StandIn(enum, {"Enum": enum.Enum, "IntEnum": enum.IntEnum, "auto": enum.auto}),
+    }
+
+
+def _random(guards: Guards, stream: random.Random) -> dict[str, Any]:
+    def shuffle(values: list[Any]) -> None:
+        guards.charge(len(values) >> 2)
+        stream.shuffle(values)
+
+    def sample(population: Any, k: int) -> list[Any]:
+        if isinstance(k, int) and k > guards.limits.items:
+            raise Halt("collection", f"A sample has at most {guards.limits.items:,} entries.")
+        return stream.sample(population, k)
+
+    def choice(values: Any) -> Any:
+        return stream.choice(values)
+
+    own: dict[str, Any] = {"shuffle": shuffle, "sample": sample, "choice": choice}
+    return {name: own.get(name, getattr(stream, name)) for name in MODULES["random"]}
+
+
+def _math(guards: Guards) -> dict[str, Any]:
+    def factorial(n: int) -> int:
+        if isinstance(n, int) and n > MOST_FACTORIAL:
+            raise Halt("number", f"`factorial` takes at most {MOST_FACTORIAL}.")
+        return math.factorial(n)
+
+    def comb(n: int, k: int) -> int:
+        _small(guards, n, k)
+        return int(guards.fit(math.comb(n, k)))
+
+    def perm(n: int, k: int | None = None) -> int:
+        _small(guards, n, n if k is None else k)
+        return int(guards.fit(math.perm(n, k)))
+
+    def prod(values: Any, *, start: Any = 1) -> Any:
+        total = start
+        for value in guards.items(values):
+            total = guards.multiply(total, value)
+        return total
+
+    def lcm(*values: int) -> int:
+        return int(guards.fit(math.lcm(*values)))
+
+    own = {"factorial": factorial, "comb": comb, "perm": perm, "prod": prod, "lcm": lcm}
+    return {name: own.get(name, getattr(math, name)) for name in MODULES["math"]}
+
+
+def _small(guards: Guards, n: Any, k: Any) -> None:
+    """Turns down numbers of choices whose result would have too many bits."""
+    if isinstance(n, int) and isinstance(k, int) and k > 0 and n.bit_length() * min(k, abs(n)) > 4 * guards.limits.bits:
+        raise Halt("number", f"The result would have more than {guards.limits.bits:,} bits.")

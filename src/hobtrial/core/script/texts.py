@@ -1,0 +1,68 @@
+"""Values as text, the same in every process: sets sorted, functions without their address.
+
+Everything else is written as Python writes it.
+"""
+
+from __future__ import annotations
+
+from enum import Enum
+from typing import Any, Final
+
+from .limits import Halt
+
+PLAIN: Final = frozenset({int, float, str, bool, type(None)})
+DEEPEST: Final = 50
+"""Levels of a value that are walked: deeper ones are a mistake."""
+
+
+def text_of(value: Any, most: int = 10_000, depth: int = 0) -> str:
+    """A value as `repr` writes it, of at most so many characters. Raises `Halt` when it is larger."""
+    kind = type(value)
+    if kind in PLAIN:
+        return repr(value)
+    if kind in (list, tuple, set, dict):
+        return _collection(value, most, depth)
+    if isinstance(value, (Enum, type, range, BaseException)):
+        return repr(value)
+    if kind.__module__.startswith("hobtrial"):
+        return repr(value)
+    return f"<function {getattr(value, '__name__', kind.__name__)}>"
+
+
+def str_of(value: Any, most: int = 10_000) -> str:
+    """A value as `str` writes it."""
+    kind = type(value)
+    if kind in PLAIN or isinstance(value, (Enum, BaseException)):
+        return str(value)
+    return text_of(value, most)
+
+
+def sorted_set(values: set[Any]) -> list[Any]:
+    """The members of a set by type and text: their own order differs from process to process."""
+    return sorted(values, key=lambda value: (type(value).__name__, text_of(value)))
+
+
+def _collection(value: Any, most: int, depth: int) -> str:
+    if depth >= DEEPEST:
+        raise Halt("depth", f"A value is nested more than {DEEPEST} deep.")
+    left = most
+    parts: list[str] = []
+    for item in value.items() if isinstance(value, dict) else sorted_set(value) if isinstance(value, set) else value:
+        if isinstance(value, dict):
+            key, held = item
+            part = f"{text_of(key, left, depth + 1)}: {text_of(held, left, depth + 1)}"
+        else:
+            part = text_of(item, left, depth + 1)
+        left -= len(part) + 2
+        if left < 0:
+            raise Halt("text", f"A text grew beyond {most:,} characters.")
+        parts.append(part)
+    inside = ", ".join(parts)
+    match value:
+        case list():
+            return f"[{inside}]"
+        case tuple():
+            return f"({inside},)" if len(value) == 1 else f"({inside})"
+        case set():
+            return f"{{{inside}}}" if value else "set()"
+    return f"{{{inside}}}"
