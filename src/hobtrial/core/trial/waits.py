@@ -99,4 +99,5 @@ class Waits:
         self.busy.clear()
         for sleeper in sleepers:
             self._running.pop(id(sleeper.thread), None)
+            sleeper.thread.parent = getcurrent()  # where it goes when it has ended
             sleeper.thread.throw(GreenletExit)
