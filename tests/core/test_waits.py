@@ -3,10 +3,10 @@
 import unittest
 
 from hobtrial.core.judging import open_exercise
+from hobtrial.core.scene import SceneSpec
 from hobtrial.core.script import read, weave
 from hobtrial.core.script.read import Script
 from hobtrial.core.trial import KNOWN_FUNCTIONS, Plan, held_key, play, pressed_key, trace_json, variable
-from hobtrial.core.scene import SceneSpec
 from tests.support import bun, run, scene, text, told
 
 

@@ -3,6 +3,7 @@
 import asyncio
 import io
 import unittest
+from pathlib import Path
 from unittest import mock
 
 from hobtrial.core.exercise import ExerciseError
@@ -12,7 +13,8 @@ from hobtrial.crew import Crew, WorkerGoneError
 from hobtrial.crew import crew as crew_module
 from hobtrial.crew.wire import WireError, pack, read_message, unpack
 from hobtrial.demo import exercise_folder
-from tests.support import BAKEHOUSE, bakehouse, sample_class
+from tests.core.hostile import HOSTILE
+from tests.support import BAKEHOUSE, as_root, bakehouse, sample_class
 
 FILES = exercise_folder(BAKEHOUSE)
 
@@ -60,6 +62,31 @@ class CrewAtWork(unittest.IsolatedAsyncioTestCase):
                 with open(f"/proc/{hand.process.pid}/environ", "rb") as file:
                     names = {entry.split(b"=")[0] for entry in file.read().split(b"\0") if entry}
         self.assertEqual(names, {b"PATH", b"PYTHONPATH", b"PYTHONHASHSEED", b"LANG"})
+
+    async def test_a_worker_is_another_user_without_files_and_without_new_privileges(self) -> None:
+        async with Crew(1) as crew:
+            await crew.open(FILES)
+            (hand,) = crew._hands
+            self.assertEqual(crew.missing, [])
+            process = Path(f"/proc/{hand.process.pid}")
+            status = dict(line.split(":", 1) for line in (process / "status").read_text().splitlines())
+            self.assertEqual((status["NoNewPrivs"].strip(), status["Seccomp"].strip()), ("1", "2"))
+            if as_root():
+                self.assertEqual(set(status["Uid"].split()) | set(status["Gid"].split()), {"65534"})
+                self.assertEqual(status["Groups"].strip(), "")
+                self.assertEqual(sorted(path.name for path in (process / "fd").iterdir()), ["0", "1", "2"])
+
+    async def test_hostile_scripts_leave_a_worker_as_it_was(self) -> None:
+        scripts = [source for source, kind in HOSTILE.values() if kind in ("loop", "depth", "text", "collection")][::6]
+        canary = b"import random\nscore = random.random()"
+        async with Crew(1) as crew:
+            exercise = await crew.open(FILES)
+            before = await crew.replay(exercise, canary, 0)
+            (hand,) = crew._hands
+            for script in scripts:
+                self.assertEqual((await crew.mark(exercise, "x.py", script.encode()))["status"], "stopped", script)
+            self.assertEqual(await crew.replay(exercise, canary, 0), before)
+            self.assertEqual(crew._hands, {hand})
 
     async def test_control_characters_do_not_come_through(self) -> None:
         async with Crew(1) as crew:

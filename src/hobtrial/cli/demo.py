@@ -73,7 +73,10 @@ def load(dsn: str) -> None:
     def opened(files: dict[str, bytes]) -> OpenedExercise:
         async def ask() -> OpenedExercise:
             async with Crew(1) as crew:
-                return await crew.open(files)
+                exercise = await crew.open(files)
+            for part in crew.missing:
+                print(f"(of the two walls round scripts, one part is missing here: {part}) ", end="")
+            return exercise
 
         return asyncio.run(ask())
 

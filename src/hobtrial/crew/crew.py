@@ -48,6 +48,7 @@ class _Hand:
 
     def __init__(self, process: asyncio.subprocess.Process) -> None:
         self.process = process
+        self.missing: list[str] = []
 
     @classmethod
     async def start(cls) -> _Hand:
@@ -57,13 +58,23 @@ class _Hand:
             stdin=asyncio.subprocess.PIPE, stdout=asyncio.subprocess.PIPE, stderr=asyncio.subprocess.DEVNULL,
             env=environment, cwd="/", start_new_session=True,
         )  # fmt: skip
-        return cls(process)
+        hand = cls(process)
+        hand.missing = (await hand._hear())["missing"]
+        return hand
 
     async def ask(self, task: dict[str, Any]) -> dict[str, Any]:
-        assert self.process.stdin is not None and self.process.stdout is not None
+        assert self.process.stdin is not None
         try:
             self.process.stdin.write(pack(task, LONGEST_TASK))
             await self.process.stdin.drain()
+        except ConnectionError as error:
+            raise WorkerGoneError("the worker was ended by the limits of the machine") from error
+        return await self._hear()
+
+    async def _hear(self) -> dict[str, Any]:
+        """The next message of the worker."""
+        assert self.process.stdout is not None
+        try:
             async with asyncio.timeout(WALL_SECONDS):
                 (length,) = HEAD.unpack(await self.process.stdout.readexactly(HEAD.size))
                 if length > LONGEST_ANSWER:
@@ -83,6 +94,8 @@ class Crew:
 
     def __init__(self, size: int) -> None:
         self.size = size
+        self.missing: list[str] = []
+        """Parts of the operating system's wall that could not be raised here."""
         self._free: asyncio.Queue[_Hand | None] = asyncio.Queue()
         self._hands: set[_Hand] = set()
 
@@ -103,7 +116,8 @@ class Crew:
             digest.update(name.encode("utf-8", "replace") + b"\0" + files[name] + b"\0")
         packed = {name: base64.b64encode(data).decode() for name, data in files.items()}
         answer = await self._ask({"do": "open", "exercise": digest.hexdigest(), "files": packed})
-        return OpenedExercise(digest.hexdigest(), packed, **answer)
+        facts = {key: answer[key] for key in ("title", "out_of", "seconds", "scenarios")}
+        return OpenedExercise(digest.hexdigest(), packed, **facts)
 
     async def mark(
         self, exercise: OpenedExercise, name: str, source: bytes, *, explained: bool = True
@@ -134,6 +148,7 @@ class Crew:
             if hand is None:
                 hand = await _Hand.start()
                 self._hands.add(hand)
+                self.missing = hand.missing
             answer = await hand.ask(task)
         except BaseException:
             if hand is not None:

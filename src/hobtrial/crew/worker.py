@@ -1,14 +1,13 @@
 """A worker: a process of its own that takes a task from its input and writes the answer.
 
-Started as `python -m hobtrial.crew.worker` with a clean environment. Its limits of memory and of
-processor time for each task are the operating system's, so that no script can outlive them.
+Started as `python -m hobtrial.crew.worker` with a clean environment. It imports everything, raises
+its wall (`walls.py`) and says what of it is missing; then it answers one task after the other.
 """
 
 from __future__ import annotations
 
 import base64
 import gc
-import resource
 import sys
 from collections import OrderedDict
 from collections.abc import Callable
@@ -18,14 +17,29 @@ from ..core.exercise import ExerciseError
 from ..core.explaining import replay, report
 from ..core.judging import Prepared, open_exercise
 from ..core.words import HobError, clean
+from .walls import limit_memory, raise_walls, renew_limits, used
 from .wire import LONGEST_ANSWER, LONGEST_TASK, pack, read_message
 
-MEMORY: Final = 1 * 2**30
-"""Bytes of address space: Python and the largest trace take a quarter of it."""
-TASK_SECONDS: Final = 30
-"""Processor seconds of one task: two hundred times what a usual script takes."""
 KEPT: Final = 8
 """Exercises that a worker keeps ready."""
+
+WARM_UP: Final = {
+    "exercise.toml": b"""
+format = 1
+title = "Warm-up"
+seconds = 0.1
+[scene]
+[[variable]]
+name = "score"
+[[scenario]]
+name = "One"
+[[scenario.check]]
+end = true
+expect = "score == 0"
+""",
+    "reference.py": b"score = 0",
+}
+"""A very small exercise, which no script below solves."""
 
 Task = dict[str, Any]
 Answer = dict[str, Any]
@@ -41,6 +55,22 @@ class Worker:
             "mark": self._mark,
             "replay": self._replay,
         }
+
+    def warm_up(self) -> None:
+        """Does each kind of task once, so that everything is imported before the wall is raised."""
+        prepared = open_exercise(WARM_UP)
+        for source in (
+            "score = 1",
+            "import random, math, time, enum\nscore = random.randint(1, 6) + math.pi",
+            "score = ",
+            "score = 1 / 0",
+        ):
+            report(prepared, "", source)
+            replay(prepared, source, 0)
+        try:
+            open_exercise({"exercise.toml": b"format = 2"})
+        except ExerciseError:
+            return
 
     def answer(self, task: Task) -> Answer:
         """The answer to one task; an error of ours is an answer too."""
@@ -89,13 +119,6 @@ class Worker:
         return {"replay": replay(self._exercise(task), base64.b64decode(task["source"]), task["number"])}
 
 
-def _renew_processor_time() -> None:
-    """Grants the seconds of one task on top of what was used so far."""
-    used = resource.getrusage(resource.RUSAGE_SELF)
-    soft = int(used.ru_utime + used.ru_stime) + TASK_SECONDS
-    resource.setrlimit(resource.RLIMIT_CPU, (soft, resource.RLIM_INFINITY))
-
-
 def calm_the_collector() -> None:
     """Lets Python's collector of cycles look less often: a trace is many small values that all stay."""
     gc.collect()
@@ -104,19 +127,25 @@ def calm_the_collector() -> None:
 
 
 def main() -> None:
-    """Answers tasks until the input ends."""
-    resource.setrlimit(resource.RLIMIT_AS, (MEMORY, MEMORY))
-    resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
+    """Raises the wall, says what of it is missing, and answers tasks until the input ends."""
     stream_in, stream_out = sys.stdin.buffer, sys.stdout.buffer
     sys.stdout = sys.stderr  # a stray print must not break the wire
     worker = Worker()
+    worker.warm_up()
     calm_the_collector()
+    limit_memory()
+    stream_out.write(pack({"missing": raise_walls()}, LONGEST_ANSWER))
+    stream_out.flush()
     while True:
         task = read_message(stream_in, LONGEST_TASK)
         if task is None:
             return
-        _renew_processor_time()
-        stream_out.write(pack(worker.answer(task), LONGEST_ANSWER))
+        renew_limits()
+        before = used()
+        answer = worker.answer(task)
+        after = used()
+        answer["used"] = {"seconds": after["seconds"] - before["seconds"], "memory": after["memory"]}
+        stream_out.write(pack(answer, LONGEST_ANSWER))
         stream_out.flush()
 
 

@@ -79,6 +79,9 @@ SLIPS: Final[dict[str, Entry]] = {
     ),
 }
 
+NO_HANDLERS: Final = "This script has no `@on`, so nothing happens once it was read. Handlers wait for events."
+"""The advice for a game of handlers that has none."""
+
 NARROWER: Final[tuple[tuple[str, str], ...]] = (("misspelt-name", "set-for-change"), ("every-frame", "set-for-change"))
 """Where two slips explain the same checks, the first of each pair stands alone."""
 

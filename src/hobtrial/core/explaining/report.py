@@ -9,9 +9,9 @@ from __future__ import annotations
 from typing import Any, Final
 
 from ..judging import HELD, Played, Prepared, by_concept, play_all, tidy, total
-from ..script import Unreadable
+from ..script import Script, Unreadable, is_handler
 from ..words import seconds_of
-from .catalogue import SLIPS, fill, moment, value_text
+from .catalogue import NO_HANDLERS, SLIPS, fill, moment, value_text
 from .explain import Explanation, explain, explain_unreadable
 from .finding import Finding
 
@@ -32,7 +32,14 @@ def report(prepared: Prepared, name: str, source: str | bytes, *, explained: boo
     played = play_all(prepared, prepared.weave(reading))
     explanation = explain(prepared, reading, played) if explained else Explanation(())
     status = "stopped" if any(run.trace.stopped for run in played) else "marked"
-    return _report(prepared, name, status, played, explanation, [])
+    return {**_report(prepared, name, status, played, explanation, []), "advice": advice(reading)}
+
+
+def advice(script: Script) -> list[dict[str, Any]]:
+    """What costs no marks and is worth a word."""
+    if script.straight or any(is_handler(node) for node in script.tree.body):
+        return []
+    return [{"kind": "no-handlers", "lines": [], "text": NO_HANDLERS}]
 
 
 def _report(

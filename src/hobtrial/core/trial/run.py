@@ -363,6 +363,8 @@ class Run:
             self._stopped(halt.kind, halt.message, halt.line or _line_of(halt), limit=True)
         except RecursionError as error:
             self._stopped("depth", "Functions called each other too deep.", _line_of(error), limit=True)
+        except MemoryError as error:
+            self._stopped("memory", "The script used more memory than a trial may.", _line_of(error), limit=True)
         except Exception as error:
             self._stopped(type(error).__name__, _message(error), _line_of(error), limit=False)
         self._left -= granted - self._budget[0]
