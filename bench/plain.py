@@ -26,7 +26,7 @@ class PlainRun(Run):
 def unwoven(script: Script) -> Woven:
     """The script compiled as it is."""
     code = compile(script.text, SCRIPT_FILE, "exec")
-    return Woven(script, code, code, (), ())
+    return Woven(script, code, code, (), (), waits=False)
 
 
 def play_plain(woven: Woven, scene: SceneSpec, plan: Plan, observe: Iterable[Observable] = ()) -> None:

@@ -56,6 +56,7 @@ def one_try(try_id: int, parts: Parts) -> TryView:
         findings=[FindingView(**found, others=shared[key_of(found)] - 1) for found in report["findings"]]
         if report
         else [],
+        advice=[each["text"] for each in report["advice"]] if report else [],
         previous=_neighbour(tries, try_id, -1),
         next=_neighbour(tries, try_id, 1),
     )

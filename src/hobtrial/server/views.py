@@ -174,6 +174,7 @@ class TryView(BaseModel):
     verdicts: list[list[Answer]]
     scenarios: list[ScenarioHead]
     findings: list[FindingView]
+    advice: list[str]
     previous: Neighbour | None
     next: Neighbour | None
 

@@ -699,6 +699,8 @@ export interface components {
             scenarios: components["schemas"]["ScenarioHead"][];
             /** Findings */
             findings: components["schemas"]["FindingView"][];
+            /** Advice */
+            advice: string[];
             previous: components["schemas"]["Neighbour"] | null;
             next: components["schemas"]["Neighbour"] | null;
         };

@@ -39,7 +39,7 @@ def trace_json(trace: Trace) -> dict[str, Any]:
             for test in trace.tests
         ],
         "events": [
-            {"frame": came.frame, "event": came.event, "handlers": list(came.handlers), "waiting": 0}
+            {"frame": came.frame, "event": came.event, "handlers": list(came.handlers), "waiting": came.waiting}
             for came in trace.events
         ],
         "messages": [],

@@ -178,10 +178,10 @@ class Recorder:
 
     # ---- the run
 
-    def came(self, event: str, handlers: tuple[str, ...], lines: tuple[int, ...]) -> None:
+    def came(self, event: str, handlers: tuple[str, ...], lines: tuple[int, ...], waiting: int) -> None:
         """An event came; its number becomes the cause of what follows."""
         self.cause = len(self.events)
-        self.events.append(Came(self.frame, event, handlers, lines))
+        self.events.append(Came(self.frame, event, handlers, lines, waiting))
 
     def begin(self, frame: int) -> None:
         """A frame begins."""

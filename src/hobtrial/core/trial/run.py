@@ -288,7 +288,9 @@ class Run:
         if event in self._counts:
             self._counts[event] += 1
         if self.recorder is not None and (handlers or event.kind in ("pressed", "released")):
-            self.recorder.came(str(event), tuple(h.name for h in handlers), tuple(h.line for h in handlers))
+            self.recorder.came(
+                str(event), tuple(h.name for h in handlers), tuple(h.line for h in handlers), len(self.waits.sleepers)
+            )
         every_frame = event.kind in ("held", "frame")
         for handler in handlers:
             self._handle(handler, (), (handler.order, event) if every_frame else None)
@@ -300,7 +302,9 @@ class Run:
                 self._counts[pattern] += 1
         if self.recorder is not None:
             text = f"{kind}({pair.first.name}, {pair.second.name})"
-            self.recorder.came(text, tuple(h.name for h, _ in handlers), tuple(h.line for h, _ in handlers))
+            self.recorder.came(
+                text, tuple(h.name for h, _ in handlers), tuple(h.line for h, _ in handlers), len(self.waits.sleepers)
+            )
         for handler, swapped in handlers:
             first, second = (pair.second, pair.first) if swapped else (pair.first, pair.second)
             both = (self.handle(first), self.handle(second))

@@ -62,6 +62,8 @@ class Came:
     event: str
     handlers: tuple[str, ...]
     lines: tuple[int, ...] = ()
+    waiting: int = 0
+    """How many handlers were waiting then."""
 
 
 @dataclass(frozen=True, slots=True)

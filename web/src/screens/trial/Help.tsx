@@ -47,6 +47,11 @@ export function Help(props: HelpProps) {
       ) : (
         <p>Read and run. Nothing to report.</p>
       )}
+      {attempt.advice.map((advice) => (
+        <p key={advice} className="mt-2 text-sm text-neutral">
+          <InCode text={advice} />
+        </p>
+      ))}
     </div>
   );
 }
