@@ -75,7 +75,7 @@ class Faults(unittest.TestCase):
             ("{steered = {speed = 6}}", "{still = {}, falling = {}}"): "needs exactly one motion of",
             ('press = "space"', 'press = "spcae"'): "line 20: `press` must be a key",
             ('press = "space"', 'hold = "a"'): "`hold` needs `for`",
-            ('press = "space"', ""): "needs one of `press` and `hold`",
+            ('press = "space"', ""): "needs one of `press`, `hold` and `answer`",
             ("at = 0.5", "at = 2.5"): "line 19: `at` is 2.5 s, but this trial ends after 2 s.",
             ("at = 1.0", "at = 9.0"): "line 22: `at` is 9 s, but this trial ends after 2 s.",
             (
@@ -90,6 +90,16 @@ class Faults(unittest.TestCase):
             ): "`concept` is 'loops'; it must be one of variables, events, conditionals.",
             ('"score == 0"', '"scoer == 0"'): "line 23: `expect` 'scoer == 0' uses `scoer`, which is no variable",
             ('name = "One"', 'name = "One"\n    arrange = ["lives = 1"]'): "`arrange` 'lives = 1' arranges `lives`",
+            ("seconds = 2", "seconds = 2\n    narrow = ['goto']"): "`narrow` must be one of: if, while, for",
+            (
+                "seconds = 2",
+                "seconds = 2\n    limits = {stories = 3}",
+            ): "`limits` has `stories`, which is no limit; there are: passes_a_handler",
+            (
+                "seconds = 2",
+                "seconds = 2\n    limits = {story = 9999}",
+            ): "`story` is 9,999; an exercise can only narrow it below 2,000",
+            ('press = "space"', 'answer = "x"'): "`answer` goes with scripts of the style straight.",
             ("title =", "title"): "line 2: is not TOML here",
         }
         for (old, new), words in cases.items():
@@ -97,6 +107,22 @@ class Faults(unittest.TestCase):
                 found = changed(old, new)
                 self.assertTrue(any(words in line for line in found), found)
                 self.assertTrue(all(line.startswith("exercise.toml, line ") for line in found), found)
+
+    def test_an_exercise_narrows_the_language_and_the_limits(self) -> None:
+        toml = SMALL.replace(
+            "seconds = 2", "seconds = 2\n    narrow = ['while']\n    limits = {story = 3, passes_a_handler = 50}"
+        )
+        prepared = open_exercise({"exercise.toml": text(toml).encode(), "reference.py": b"score = 0\n"})
+        self.assertNotIsInstance(prepared.read("while True:\n    pass"), Script)
+        for source, words in (
+            ("for i in range(4):\n    tell(i)", "beyond 3 lines"),
+            ("for i in range(60):\n    pass", "more than 50 numbers"),
+        ):
+            reading = prepared.read(source)
+            assert isinstance(reading, Script)
+            stop = prepared.play(prepared.weave(reading), 0).stopped
+            assert stop is not None
+            self.assertIn(words, stop.message)
 
     def test_all_at_once(self) -> None:
         found = faults(SMALL.replace("width = 32", "wdth = 32").replace('press = "space"', 'press = "x y"'))

@@ -168,7 +168,7 @@ SYNTAX = {
     "elseif": ("if 1:\n    pass\nelseif 2:\n    pass", 3, "else-if", "elif 2:"),
     "and as signs": ("if a && b:\n    pass", 1, "word-for-sign", "if a and b:"),
     "or as signs": ("if a || b:\n    pass", 1, "word-for-sign", "if a or b:"),
-    "not as a sign": ("if !a:\n    pass", 1, "word-for-sign", "not a"),
+    "not as a sign": ("if !a:\n    pass", 1, "word-for-sign", "if not a:"),
     "plus plus": ("def f():\n    score++", 2, "plus-plus", "score += 1"),
     "minus minus": ("lives--", 1, "plus-plus", "lives -= 1"),
     "braces": ("if a {\n    b = 1\n}", 1, "braces", "End the line with `:` and indent what belongs to it."),
@@ -221,6 +221,38 @@ class Reading(unittest.TestCase):
                 problem = reading.problems[0]
                 self.assertEqual((problem.line, problem.kind, problem.instead), (line, kind, instead))
                 self.assertIn("(Python says: ", problem.message)
+
+    def test_two_faults_of_one_file_are_told_at_once(self) -> None:
+        faults = {
+            "missing-colon": ("if a == 1", "if a == 1:"),
+            "assign-for-compare": ("if a = 1:", "if a == 1:"),
+            "word-for-sign": ("if a && b:", "if a and b:"),
+            "capital": ("If a == 1:", "if a == 1:"),
+            "curly-quotes": ("if a == “x”:", 'if a == "x":'),
+        }
+        for kind, (line, right) in faults.items():
+            for other, (second, _) in faults.items():
+                with self.subTest(kind, other=other):
+                    reading = read(f"a = b = 1\n{line}\n    a = 2\n\n\ndef f():\n    {second}\n        a = 3\n")
+                    assert isinstance(reading, Unreadable)
+                    self.assertEqual([(p.line, p.kind) for p in reading.problems], [(2, kind), (7, other)])
+                    self.assertEqual(reading.problems[0].instead, right)
+
+    def test_a_fault_is_found_in_other_places_and_beside_other_things(self) -> None:
+        frames = (
+            "x = 1  # if x = 1\n{}",
+            "def g():\n    pass\n\n\n{}\n\nz = '('\n",
+            "a = {'x': [1]}\ntell('if a = 1 && b')\n{}",
+        )
+        for name, (source, line, kind, _) in SYNTAX.items():
+            for frame in frames:
+                with self.subTest(name, frame=frame):
+                    reading = read(frame.replace("{}", source))
+                    assert isinstance(reading, Unreadable)
+                    problem = reading.problems[0]
+                    self.assertEqual(
+                        (problem.kind, problem.line), (kind, line + frame[: frame.index("{}")].count("\n"))
+                    )
 
     def test_all_refusals_are_told_at_once(self) -> None:
         reading = read(

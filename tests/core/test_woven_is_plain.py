@@ -48,6 +48,14 @@ class WovenIsPlain(unittest.TestCase):
         self.assertEqual(list(woven(source, record=True)), list(plain(source)))
         self.assertEqual(list(woven(source, record=False)), list(plain(source)))
 
+    @settings(max_examples=60, deadline=None, derandomize=True, database=None)
+    @given(st.data())
+    def test_generated_programs(self, data: st.DataObject) -> None:
+        source = "a, b, c = 3, -2, 7\nxs = [1, 2]\n" + "".join(data.draw(statements(2)) for _ in range(4))
+        expected = list(plain(source))
+        for record in (True, False):
+            self.assertEqual(list(woven(source, record=record)), expected, source)
+
     def test_planted_faults_of_the_weaving_are_caught(self) -> None:
         """The comparison can fail: a guard that means something else is told apart."""
         faults = {
@@ -72,6 +80,41 @@ def _differs(source: str) -> bool:
         return True
 
 
+def statements(depth: int, indent: str = "") -> st.SearchStrategy[str]:
+    """Statements at an indentation, with blocks of so many levels inside them."""
+    simple = st.one_of(
+        st.builds((indent + "{} = {}\n").format, names, expressions),
+        st.builds((indent + "{} {}= {}\n").format, names, st.sampled_from("+-*"), atoms),
+        st.builds((indent + "xs.append({})\n").format, expressions),
+        st.builds((indent + "xs[{}] = {}\n").format, st.sampled_from(["0", "-1", "len(xs) - 1", "5"]), atoms),
+        st.builds((indent + "xs += [{}]\n").format, atoms),
+        st.builds((indent + "print({}, f'{{{}}}', xs)\n").format, names, names),
+        st.builds((indent + "a, b = {}, {}\n").format, atoms, atoms),
+        st.builds((indent + "c = sum(x for x in xs if x != {})\n").format, atoms),
+    )
+    if depth == 0:
+        return simple
+    inner = statements(depth - 1, indent + "    ")
+    return st.one_of(
+        simple,
+        st.builds((indent + "if {}:\n{}" + indent + "else:\n{}").format, expressions, inner, inner),
+        st.builds(
+            (indent + "for {} in range({}):\n{}" + indent + "else:\n{}").format,
+            names,
+            st.sampled_from("0123"),
+            inner,
+            inner,
+        ),
+        st.builds(
+            (indent + "try:\n{}" + indent + "except (ZeroDivisionError, IndexError, TypeError) as e:\n{}").format,
+            inner,
+            inner,
+        ),
+        st.builds((indent + "n = 0\n" + indent + "while n < 3:\n" + indent + "    n += 1\n{}").format, inner),
+    )
+
+
+names = st.sampled_from(["a", "b", "c"])
 atoms = st.sampled_from(["a", "b", "c", "0", "1", "5", "2.5", "True", "(a < b)", "max(a, b)"])
 operators = st.sampled_from(["+", "-", "*", "//", "%", "<", "<=", "==", "!=", "and", "or"])
 expressions = st.recursive(

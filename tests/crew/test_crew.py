@@ -47,6 +47,25 @@ class CrewAtWork(unittest.IsolatedAsyncioTestCase):
             again = await crew.mark(exercise, "x.py", sample_class()["wren"].encode())
             self.assertEqual(again["marks"], 15)
 
+    async def test_what_a_killed_worker_had_played_is_kept_and_marked(self) -> None:
+        async with Crew(1) as crew:
+            exercise = await crew.open(FILES)
+            (hand,) = crew._hands
+            hear, heard = hand._hear, []
+
+            async def hear_two() -> dict:
+                if len(heard) == 2:
+                    hand.process.kill()
+                    await hand.process.wait()
+                    raise WorkerGoneError("gone")
+                heard.append(await hear())
+                return heard[-1]
+
+            with mock.patch.object(hand, "_hear", hear_two):
+                found = await crew.mark(exercise, "wren.py", sample_class()["wren"].encode())
+        self.assertEqual((found["status"], found["marks"], len(found["scenarios"])), ("stopped", 9, 2))
+        self.assertEqual(found["findings"][0]["marks_lost"], 11)
+
     async def test_a_worker_that_hangs_is_ended(self) -> None:
         async with Crew(1) as crew:
             exercise = await crew.open(FILES)

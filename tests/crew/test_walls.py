@@ -94,6 +94,14 @@ class Walls(unittest.TestCase):
         self.assertLess(canary(program).returncode, 0)
         self.assertLess(time.monotonic() - begin, 60)
 
+    def test_where_seccomp_is_missing_this_is_said(self) -> None:
+        program = "from unittest import mock\nfrom hobtrial.crew import walls\nwith mock.patch.object(walls, 'pyseccomp', None):\n    print(walls.raise_walls())"
+        environment = {"PYTHONPATH": str(ROOT / "src"), "PATH": os.defpath}
+        done = subprocess.run(
+            [sys.executable, "-c", program], env=environment, capture_output=True, text=True, check=True
+        )
+        self.assertEqual(done.stdout, "['the filter of system calls (libseccomp2)']\n")
+
     def test_its_environment_is_its_own(self) -> None:
         os.environ["HOB_CANARY"] = "sings"
         self.addCleanup(os.environ.pop, "HOB_CANARY")

@@ -11,7 +11,7 @@ import contextlib
 import hashlib
 import os
 import sys
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 from types import TracebackType
@@ -28,7 +28,9 @@ SOURCE: Final = Path(__file__).resolve().parents[2]
 
 
 class WorkerGoneError(HobError):
-    """A worker died or hung over a task."""
+    """A worker died or hung over a task; `ended` are the scenarios that it had played until then."""
+
+    ended: Sequence[dict[str, Any]] = ()
 
 
 @dataclass(frozen=True)
@@ -69,7 +71,14 @@ class _Hand:
             await self.process.stdin.drain()
         except ConnectionError as error:
             raise WorkerGoneError("the worker was ended by the limits of the machine") from error
-        return await self._hear()
+        ended: list[dict[str, Any]] = []
+        try:
+            while "ended" in (answer := await self._hear()):
+                ended.append(answer["ended"])
+        except WorkerGoneError as error:
+            error.ended = ended
+            raise
+        return answer
 
     async def _hear(self) -> dict[str, Any]:
         """The next message of the worker."""
@@ -126,9 +135,9 @@ class Crew:
         try:
             packed = base64.b64encode(source).decode()
             answer = await self._ask(self._task("mark", exercise, name=name, source=packed, explained=explained))
-        except WorkerGoneError:
+        except WorkerGoneError as error:
             message = "The script used more time or memory than a script may, and was ended from outside."
-            return halted(name, exercise.out_of, message)
+            return halted(name, exercise.out_of, message, error.ended)
         report: dict[str, Any] = answer["report"]
         return report
 

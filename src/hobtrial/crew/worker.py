@@ -15,7 +15,7 @@ from typing import Any, Final
 
 from ..core.exercise import ExerciseError
 from ..core.explaining import replay, report
-from ..core.judging import Prepared, open_exercise
+from ..core.judging import Played, Prepared, open_exercise
 from ..core.words import HobError, clean
 from .walls import limit_memory, raise_walls, renew_limits, used
 from .wire import LONGEST_ANSWER, LONGEST_TASK, pack, read_message
@@ -48,7 +48,8 @@ Answer = dict[str, Any]
 class Worker:
     """Keeps exercises ready and answers tasks about them."""
 
-    def __init__(self) -> None:
+    def __init__(self, send: Callable[[Answer], None]) -> None:
+        self._send = send
         self._ready: OrderedDict[str, Prepared] = OrderedDict()
         self._tasks: dict[str, Callable[[Task], Answer]] = {
             "open": self._open,
@@ -113,7 +114,12 @@ class Worker:
 
     def _mark(self, task: Task) -> Answer:
         prepared, source = self._exercise(task), base64.b64decode(task["source"])
-        return {"report": report(prepared, task["name"], source, explained=task["explained"])}
+        found = report(prepared, task["name"], source, explained=task["explained"], ended=self._ended)
+        return {"report": found}
+
+    def _ended(self, played: Played) -> None:
+        """Sends a scenario as it ends, so that a worker that is killed leaves what it had."""
+        self._send(clean({"ended": played.as_json()}))
 
     def _replay(self, task: Task) -> Answer:
         return {"replay": replay(self._exercise(task), base64.b64decode(task["source"]), task["number"])}
@@ -130,12 +136,16 @@ def main() -> None:
     """Raises the wall, says what of it is missing, and answers tasks until the input ends."""
     stream_in, stream_out = sys.stdin.buffer, sys.stdout.buffer
     sys.stdout = sys.stderr  # a stray print must not break the wire
-    worker = Worker()
+
+    def send(message: Answer) -> None:
+        stream_out.write(pack(message, LONGEST_ANSWER))
+        stream_out.flush()
+
+    worker = Worker(send)
     worker.warm_up()
     calm_the_collector()
     limit_memory()
-    stream_out.write(pack({"missing": raise_walls()}, LONGEST_ANSWER))
-    stream_out.flush()
+    send({"missing": raise_walls()})
     while True:
         task = read_message(stream_in, LONGEST_TASK)
         if task is None:
@@ -145,8 +155,7 @@ def main() -> None:
         answer = worker.answer(task)
         after = used()
         answer["used"] = {"seconds": after["seconds"] - before["seconds"], "memory": after["memory"]}
-        stream_out.write(pack(answer, LONGEST_ANSWER))
-        stream_out.flush()
+        send(answer)
 
 
 if __name__ == "__main__":

@@ -6,12 +6,14 @@ files, the database and the workshop all hold it.
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import AfterValidator, Field, field_validator, model_validator
 
 from ..scene import SceneSpec
 from ..scene.spec import KeyName, Name, Spec
+from ..script import DEFAULT_LIMITS
 from ..script.vocabulary import CONSTRUCTS
 
 LONGEST_TRIAL = 600
@@ -134,9 +136,21 @@ class Settings(Spec):
     narrow: tuple[Construct, ...] = ()
     concepts: tuple[Concept, ...] = ("variables", "events", "conditionals")
     help: Help = Help()
+    limits: dict[str, Annotated[int, Field(ge=1)]] = Field(default_factory=dict)
     scene: SceneSpec
     variable: tuple[Variable, ...] = ()
     scenario: tuple[Scenario, ...] = ()
+
+    @field_validator("limits")
+    @classmethod
+    def _narrower(cls, value: dict[str, int]) -> dict[str, int]:
+        most = asdict(DEFAULT_LIMITS)
+        for name, limit in value.items():
+            if name not in most:
+                raise ValueError(f"has `{name}`, which is no limit; there are: {', '.join(most)}")
+            if limit > most[name]:
+                raise ValueError(f"`{name}` is {limit:,}; an exercise can only narrow it below {most[name]:,}")
+        return value
 
     @field_validator("format", mode="before")
     @classmethod

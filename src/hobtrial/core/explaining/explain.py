@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any, Final
 
 from ..judging import HELD, Played, Prepared, failed_checks, play_all, play_scenario
-from ..script import Script, Unreadable
+from ..script import Script, Unreadable, mend
 from ..trial import Trace
 from .catalogue import NARROWER, QUESTIONS, SUMMARIES, fill, moment, sentence
 from .edits import apply, changed_lines
@@ -43,13 +43,13 @@ def explain_unreadable(prepared: Prepared, reading: Unreadable) -> Explanation:
 
 
 def _readable_line(prepared: Prepared, reading: Unreadable) -> Fix | None:
-    """The advice of the one problem put in place of its line, where that makes a script of the text."""
-    first, lines = reading.problems[0], reading.text.split("\n")
-    if len(reading.problems) > 1 or not first.instead or first.line > len(lines):
-        return None
-    old = lines[first.line - 1]
-    indent = old[: len(old) - len(old.lstrip())]
-    after = "\n".join([*lines[: first.line - 1], indent + first.instead, *lines[first.line :]])
+    """The advice of every problem put in place of its line, where that makes a script of the text."""
+    after = reading.text
+    for problem in reading.problems:
+        changed = mend(after, problem)
+        if changed is None:
+            return None
+        after = changed
     mended = prepared.read(after)
     if not isinstance(mended, Script):
         return None

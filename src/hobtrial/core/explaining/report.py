@@ -6,6 +6,7 @@ one place.
 
 from __future__ import annotations
 
+from collections.abc import Callable, Sequence
 from typing import Any, Final
 
 from ..judging import HELD, Played, Prepared, by_concept, play_all, tidy, total
@@ -21,15 +22,25 @@ EDITION: Final = 1
 """Of marking and explaining. Raise it when a report of the same script would come out differently."""
 
 
-def report(prepared: Prepared, name: str, source: str | bytes, *, explained: bool = True) -> Report:
-    """Marks one script and explains it, unless only the marks are asked for. `name` is how the report calls it."""
+def report(
+    prepared: Prepared,
+    name: str,
+    source: str | bytes,
+    *,
+    explained: bool = True,
+    ended: Callable[[Played], None] | None = None,
+) -> Report:
+    """Marks one script and explains it, unless only the marks are asked for.
+
+    `name` is how the report calls it; `ended` hears of each scenario as it ends.
+    """
     reading = prepared.read(source)
     if isinstance(reading, Unreadable):
         explanation = explain_unreadable(prepared, reading)
         return _report(
             prepared, name, "unreadable", [], explanation, [problem.as_json() for problem in reading.problems]
         )
-    played = play_all(prepared, prepared.weave(reading))
+    played = play_all(prepared, prepared.weave(reading), ended)
     explanation = explain(prepared, reading, played) if explained else Explanation(())
     status = "stopped" if any(run.trace.stopped for run in played) else "marked"
     return {**_report(prepared, name, status, played, explanation, []), "advice": advice(reading)}
@@ -119,17 +130,18 @@ def happened(finding: Finding, played: list[Played]) -> list[str]:
     return sentences[:3]
 
 
-def halted(name: str, out_of: float, message: str) -> Report:
-    """The report of a script whose worker had to be ended from outside: no marks, and why."""
+def halted(name: str, out_of: float, message: str, scenarios: Sequence[dict[str, Any]] = ()) -> Report:
+    """The report of a script whose worker had to be ended from outside: what it showed until then, and why."""
+    marks = sum(check["marks"] for scenario in scenarios for check in scenario["checks"])
     return {
         "script": name,
         "status": "stopped",
-        "marks": 0,
+        "marks": tidy(marks),
         "out_of": tidy(out_of),
         "problems": [],
         "by_concept": {},
         "craft": [],
-        "scenarios": [],
+        "scenarios": list(scenarios),
         "findings": [
             {
                 "slip": "unsettled",
@@ -140,7 +152,7 @@ def halted(name: str, out_of: float, message: str) -> Report:
                 "lines": [],
                 "scenarios": [],
                 "checks": [],
-                "marks_lost": tidy(out_of),
+                "marks_lost": tidy(out_of - marks),
                 "scenario": None,
                 "frame": None,
                 "happened": [message],

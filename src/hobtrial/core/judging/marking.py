@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Any
 
@@ -52,9 +52,14 @@ def play_scenario(prepared: Prepared, woven: Woven, number: int, *, record: bool
     return Played(number, course.scenario.name, trace, verdicts)
 
 
-def play_all(prepared: Prepared, woven: Woven) -> list[Played]:
-    """Plays all scenarios for verdicts only."""
-    return [play_scenario(prepared, woven, number) for number, _ in enumerate(prepared.courses)]
+def play_all(prepared: Prepared, woven: Woven, ended: Callable[[Played], None] | None = None) -> list[Played]:
+    """Plays all scenarios for verdicts only; `ended` hears of each as it ends."""
+    played: list[Played] = []
+    for number, _ in enumerate(prepared.courses):
+        played.append(play_scenario(prepared, woven, number))
+        if ended is not None:
+            ended(played[-1])
+    return played
 
 
 def _without_marks(verdict: Verdict) -> Verdict:

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import ast
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from ..exercise import Check, Exercise, ExerciseError, Fault, Lines, Scenario, load
 from ..exercise.files import REFERENCE, SETTINGS
 from ..scene import SceneSpec
-from ..script import Reading, Script, Unreadable, Woven, read, weave
+from ..script import DEFAULT_LIMITS, Reading, Script, Unreadable, Woven, read, weave
 from ..trial import KNOWN_FUNCTIONS, Arrangement, Observable, Plan, Trace, held_key, play, pressed_key, variable
 from ..words import PAIR_EVENTS, Event, frame_of
 from .expectation import Expectation, ExpectationError, Surroundings, read_arrangement, read_event, read_expectation
@@ -69,6 +69,7 @@ class Prepared:
             names=self.alias,
             watch=self.watch if record else (),
             record=record,
+            limits=replace(DEFAULT_LIMITS, **self.exercise.settings.limits),
         )
 
     def reference_trace(self, number: int) -> Trace:

@@ -4,7 +4,7 @@ from .bindings import bound_names, declared_global, functions
 from .expressions import Test
 from .guards import Guards
 from .limits import DEFAULT_LIMITS, Halt, Limits
-from .read import Reading, Script, Unreadable, is_handler, read
+from .read import Reading, Script, Unreadable, is_handler, mend, read
 from .ready_made import DIRECT, builtins_of
 from .stand_ins import StandIn, stand_ins
 from .texts import str_of, text_of
@@ -28,6 +28,7 @@ __all__ = [
     "declared_global",
     "functions",
     "is_handler",
+    "mend",
     "read",
     "stand_ins",
     "str_of",

@@ -13,8 +13,10 @@ from typing import Final, TypeGuard
 from ..words import Problem
 from .bindings import global_names
 from .subset import check
-from .syntax_help import explain_syntax
+from .syntax_help import MENDABLE, explain_syntax
 
+MOST_FAULTS: Final = 10
+"""Faults that are told at once: more cannot be mended at once."""
 LONGEST_SOURCE: Final = 64 * 1024
 """Bytes of a script. A long game by a beginner has 10 KB."""
 
@@ -75,7 +77,7 @@ def read(
             compile(text, "<script>", "exec", dont_inherit=True)
             tree = ast.parse(text)
     except SyntaxError as error:
-        return _refused(text, explain_syntax(text, error))
+        return Unreadable(text, tuple(sorted(_all_faults(text, error))))
     except (ValueError, MemoryError, RecursionError, OverflowError):
         return _refused(
             text, Problem(1, 1, "too-deep", "This script is nested too deep to be read.", "Split it into functions.")
@@ -84,6 +86,40 @@ def read(
     if problems:
         return Unreadable(text, tuple(problems))
     return Script(text, tree, global_names(tree), straight)
+
+
+def _all_faults(text: str, error: SyntaxError) -> list[Problem]:
+    """The faults of a text that is not Python: each is mended as advised, to see what comes after it."""
+    found: list[Problem] = []
+    while True:
+        problem = explain_syntax(text, error)
+        if any(problem.line == known.line for known in found):
+            return found
+        found.append(problem)
+        mended = mend(text, problem)
+        if mended is None or len(found) >= MOST_FAULTS:
+            return found
+        try:
+            with warnings.catch_warnings():
+                warnings.simplefilter("ignore")
+                compile(mended, "<script>", "exec", dont_inherit=True)
+            return found
+        except SyntaxError as following:
+            if following.lineno == problem.line:
+                return found  # the advice did not mend it; what Python says next is not to be trusted
+            text, error = mended, following
+        except (ValueError, MemoryError, RecursionError, OverflowError):
+            return found
+
+
+def mend(text: str, problem: Problem) -> str | None:
+    """The text with the advice of a problem in place of its line, where the advice is a line of script."""
+    lines = text.split("\n")
+    if problem.kind not in MENDABLE or problem.line > len(lines):
+        return None
+    old = lines[problem.line - 1]
+    indent = old[: len(old) - len(old.lstrip())]
+    return "\n".join([*lines[: problem.line - 1], indent + problem.instead, *lines[problem.line :]])
 
 
 def decode(source: str | bytes) -> str | Unreadable:

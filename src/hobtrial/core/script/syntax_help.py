@@ -13,6 +13,10 @@ from typing import Final
 from ..words import Problem
 
 BLOCK_WORDS: Final = ("if", "elif", "else", "while", "for", "def")
+MENDABLE: Final = frozenset(
+    {"missing-colon", "assign-for-compare", "else-if", "word-for-sign", "plus-plus", "curly-quotes", "capital"}
+)
+"""Kinds whose advice is the line as it should stand."""
 NEARBY: Final = 4
 """Lines before a complaint in which its cause is looked for."""
 _STRING: Final = re.compile(r"""("(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*')""")
@@ -96,7 +100,8 @@ def _other_signs(line: str, message: str, lines: list[str], number: int) -> Foun
         return ("plus-plus", f"Python has no `{sign}`. One more is added with `+= 1`.", step), number
     match = re.search(r"!(?!=)\s*(\w+)", bare)
     if match is not None:
-        return ("word-for-sign", "`!` is written `not` in Python.", f"not {match.group(1)}"), number
+        fixed = re.sub(r"!(?!=)\s*", "not ", line.strip(), count=1)
+        return ("word-for-sign", "`!` is written `not` in Python.", fixed), number
     return None
 
 
