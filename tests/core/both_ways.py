@@ -9,7 +9,6 @@ import contextlib
 import io
 import json
 import sys
-from pathlib import Path
 from typing import Any
 
 from hobtrial.core.scene import SceneSpec
@@ -17,14 +16,14 @@ from hobtrial.core.script import DEFAULT_LIMITS, SCRIPT_FILE, read, weave
 from hobtrial.core.script.read import Script
 from hobtrial.core.trial import KNOWN_FUNCTIONS, Plan
 from hobtrial.core.trial.run import Run
+from tests.core.programs import TEXT
 
 Result = tuple[dict[str, str], list[str], list[str] | None]
 
 
 def programs() -> dict[str, str]:
     """The programs by name."""
-    text = (Path(__file__).parent / "programs.txt").read_text(encoding="utf-8")
-    sections = text.split("\n## ")[1:]
+    sections = TEXT.split("\n## ")[1:]
     return {name: body.rstrip("\n") + "\n" for name, _, body in (section.partition("\n") for section in sections)}
 
 

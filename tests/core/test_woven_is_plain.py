@@ -1,6 +1,6 @@
 """Woven = plain: a script means what it means in Python.
 
-Each program of `programs.txt` runs woven, both bodies, and as it is, in processes of their own with
+Each program of `programs.py` runs woven, both bodies, and as it is, in processes of their own with
 other hash seeds; variables, printed text, exception type and message must be the same.
 """
 

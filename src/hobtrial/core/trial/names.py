@@ -12,7 +12,7 @@ from .recorder import keep
 from .trace import Shown
 
 if TYPE_CHECKING:
-    from .run import Run
+    from .host import Host
 
 GAME_NAMES: Final = frozenset(
     (
@@ -59,7 +59,7 @@ EVENT_NAMES: Final[dict[str, Any]] = {
 }
 
 
-def game_names(run: Run) -> dict[str, Any]:
+def game_names(run: Host) -> dict[str, Any]:
     """The calls of one trial, bound to its run."""
 
     def board(label: Any, value: Any, at: Any = None) -> None:
@@ -125,7 +125,7 @@ def game_names(run: Run) -> dict[str, Any]:
     return {**EVENT_NAMES, **calls, **scene}
 
 
-def _register(run: Run, events: tuple[Any, ...]) -> Callable[[Any], Any]:
+def _register(run: Host, events: tuple[Any, ...]) -> Callable[[Any], Any]:
     for event in events:
         if not isinstance(event, Event):
             named = f"`{event.__name__}`" if callable(event) and hasattr(event, "__name__") else repr(event)

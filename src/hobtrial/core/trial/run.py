@@ -6,33 +6,24 @@
 
 from __future__ import annotations
 
-import builtins
-import sys
 from collections.abc import Callable, Hashable, Iterable, Mapping
 from dataclasses import replace
 from typing import Any, Final
 
-from ..scene import Body, SceneSpec, SceneState, overlap
-from ..script import DEFAULT_LIMITS, DIRECT, SCRIPT_FILE, Guards, Halt, Limits, Woven, builtins_of, stand_ins
-from ..script.hints import loop_hint
-from ..words import PAIR_EVENTS, READING, Event, EventKind, Outcome, Stop, Timeline, short_text
-from .handles import HANDLES, GameHolder, PieceHandle, had_value
-from .names import CALLED_DIRECTLY, game_names
+from ..scene import SceneSpec, SceneState, overlap
+from ..script import DEFAULT_LIMITS, DIRECT, Limits, Woven
+from ..words import PAIR_EVENTS, READING, Event, EventKind, Timeline
+from .host import Host, TrialOver
+from .names import CALLED_DIRECTLY
 from .observe import OUTCOME, Observable
 from .pairs import Handler, Pair, Pairs
 from .plan import Plan
 from .recorder import Recorder, Sampler, keep
-from .story import Story
-from .trace import Shown, Trace
+from .trace import Trace
 from .variables import Variables, getter
-from .waits import Waits
 
 KNOWN_FUNCTIONS: Final = CALLED_DIRECTLY | DIRECT
 """What `weave` may take for a function that needs no guard at the place of its call."""
-
-
-class TrialOver(BaseException):
-    """Unwinds to the end of the trial once the script was stopped."""
 
 
 def play(
@@ -56,8 +47,8 @@ def play(
     return Run(woven, scene, plan, tuple(observe), names or {}, tuple(watch), record=record, limits=limits).go()
 
 
-class Run:
-    """The mutable state of one trial; made anew for each."""
+class Run(Host):
+    """The mutable state of one trial; made anew for each. What runs the script itself is its `Host`."""
 
     def __init__(
         self,
@@ -71,36 +62,12 @@ class Run:
         record: bool,
         limits: Limits,
     ) -> None:
-        self.scene = SceneState(scene, plan.seed)
-        self.plan = plan
-        self.frame = READING
-        self.outcome: Outcome = "playing"
-        self.down: dict[str, int] = {}
-        self.board: dict[str, Any] = {}
-        self.shown: list[Shown] = []
-        self.story = Story(limits, lambda: (self.frame, self.script_line()))
-        self.game = GameHolder(self)
-        self.recorder = Recorder(woven) if record else None
-        self.guards = Guards(limits, HANDLES)
-        self._woven = woven
-        self._limits = limits
-        self._handles: dict[int, PieceHandle] = {}
+        super().__init__(woven, SceneState(scene, plan.seed), plan, limits, record=record)
         self._handlers: dict[tuple[EventKind, tuple[str, ...]], list[Handler]] = {}
         self._registered = 0
         self._pairs = Pairs(self.scene)
-        self._budget = self.guards.budget
-        self._left = limits.passes_a_trial
-        self._depth = 0
-        self._handler: Handler | None = None
-        self.waits = Waits(
-            lambda: self.frame, lambda: (self._handler, self._depth, self.recorder.cause if self.recorder else -1)
-        )
-        self._answers = list(plan.answers)
         self._ran = False
-        self._removed = False
-        self._stop: Stop | None = None
         self._counts: dict[Event, int] = {what.event: 0 for what in observe if what.event is not None}
-        self._globals: dict[str, Any] = self._namespace()
         self.samples: dict[Observable, Timeline] = {
             what: Timeline([], []) for what in dict.fromkeys((*observe, OUTCOME))
         }
@@ -120,28 +87,6 @@ class Run:
             self._counts,
             lambda: (self.frame, self.outcome),
         )
-
-    def _namespace(self) -> dict[str, Any]:
-        modules = stand_ins(self.guards, self.plan.seed, self.waits.wait)
-
-        def module(name: str, part: str | None) -> Any:
-            return modules[name] if part is None else getattr(modules[name], part)
-
-        hidden: dict[str, Any] = {
-            "__name__": "__main__",
-            "__build_class__": builtins.__build_class__,
-            "__b": self._budget,
-            "__over": self._over,
-            "__tick": self._tick,
-            "__except": self._except,
-            "__module": module,
-            "__enter": self._enter,
-            "__leave": self._leave,
-            "__put": self._put,
-            **self.guards.hidden(),
-            **(self.recorder.hidden() if self.recorder else {}),
-        }
-        return {"__builtins__": {**builtins_of(self.guards), **game_names(self), **hidden}}
 
     # ---- the trial
 
@@ -347,119 +292,6 @@ class Run:
             self._guarded(lambda: self.waits.resume(sleeper))  # noqa: B023 - called at once
             self._handler = None
 
-    def ask(self, text: str) -> str:
-        """`input`: tells the question and waits for the scenario's next answer."""
-        if text:
-            self.story.tell(text)
-        if not self._answers:
-            raise Halt("input", "The script asked once more than the scenario answers.", self.script_line())
-        frame, answer = self._answers.pop(0)
-        if frame > self.frame:
-            self.waits.sleep_until(frame, frame / 30)
-        return answer
-
-    def _guarded(self, work: Callable[[], Any]) -> None:
-        """Runs a piece of the script under its budget; turns what ends it into a stop."""
-        granted = self._budget[0] = min(self._limits.passes_a_handler, self._left)
-        try:
-            work()
-        except Halt as halt:
-            self._stopped(halt.kind, halt.message, halt.line or _line_of(halt), limit=True)
-        except RecursionError as error:
-            self._stopped("depth", "Functions called each other too deep.", _line_of(error), limit=True)
-        except MemoryError as error:
-            self._stopped("memory", "The script used more memory than a trial may.", _line_of(error), limit=True)
-        except Exception as error:
-            self._stopped(type(error).__name__, _message(error), _line_of(error), limit=False)
-        self._left -= granted - self._budget[0]
-
-    def _stopped(self, kind: str, message: str, line: int, *, limit: bool) -> None:
-        name = self._handler.name if self._handler else None
-        self._stop = Stop(self.frame, line, name, kind, message, limit)
-        raise TrialOver
-
-    # ---- what the woven code and the handles call
-
-    def _over(self, line: int) -> None:
-        if (
-            self._left <= self._limits.passes_a_handler
-            and self._budget[0] < 0
-            and self._left < self._limits.passes_a_trial
-        ):
-            often = f"{self._limits.passes_a_trial:,} times in one trial"
-        else:
-            often = f"{self._limits.passes_a_handler:,} times in one frame"
-        raise Halt("loop", loop_hint(self._woven.script, line, often), line)
-
-    def _tick(self, line: int) -> bool:
-        """A pass of a loop inside an expression, or a call of a lambda."""
-        self._budget[0] -= 1
-        if self._budget[0] < 0:
-            self._over(line)
-        return True
-
-    def _except(self, line: int) -> None:
-        """The body of an `except` begins: what no script may catch is raised again."""
-        if isinstance(sys.exception(), (MemoryError, RecursionError)):
-            raise Halt(
-                "depth" if isinstance(sys.exception(), RecursionError) else "memory", "The script grew too large.", line
-            )
-        self._tick(line)
-
-    def _enter(self, line: int) -> None:
-        self._depth += 1
-        if self._depth > self._limits.depth:
-            raise Halt("depth", f"Functions called each other {self._limits.depth} deep.", line)
-
-    def _leave(self) -> None:
-        self._depth -= 1
-
-    def _put(self, line: int, name: str, value: Any, owner: Any) -> None:
-        if not isinstance(owner, HANDLES):
-            raise Halt(
-                "refused", f"Only pieces and `game` can hold variables of their own, not {short_text(owner)}.", line
-            )
-        self._line = line
-        setattr(owner, name, value)
-
-    def handle(self, body: Body) -> PieceHandle:
-        """The one handle of a piece."""
-        handle = self._handles.get(body.index)
-        if handle is None:
-            handle = self._handles[body.index] = PieceHandle(body, self)
-        return handle
-
-    def touched(self, body: Body) -> None:
-        """A script changed a piece: its pairs are looked at again in this frame and the next."""
-        body.stamp = self.frame + 1
-        if body.removed:
-            self._removed = True
-
-    def stored(self, name: str, old: Any, new: Any) -> None:
-        """A variable of a piece or of `game` was set."""
-        if self.recorder is not None:
-            if had_value(old):
-                self.recorder.known(name, old)
-            self.recorder.change(self._line, "script", name, new)
-
-    def script_line(self) -> int:
-        """The line of the script that is running."""
-        frame = sys._getframe(1)
-        while frame is not None:
-            if frame.f_code.co_filename == SCRIPT_FILE:
-                return frame.f_lineno
-            frame = frame.f_back  # type: ignore[assignment]
-        return 0
-
-    def end_with(self, outcome: Outcome, text: str) -> None:
-        """The game is won or lost; the first counts."""
-        if self.outcome == "playing":
-            self.outcome = outcome
-            if self.recorder is not None:
-                self.recorder.change(self.script_line(), "script", "outcome", outcome)
-            if text:
-                self.story.tell(text)
-
     # ---- arranging and sampling
 
     def _arrange(self) -> tuple[str, ...]:
@@ -522,19 +354,3 @@ def _schedule(plan: Plan) -> dict[int, list[tuple[str, bool]]]:
         up.setdefault(key.up, []).append((key.key, False))
         down.setdefault(key.down, []).append((key.key, True))
     return {frame: [*up.get(frame, ()), *down.get(frame, ())] for frame in {*up, *down}}
-
-
-def _line_of(error: BaseException) -> int:
-    """The last line of the script in an exception's traceback."""
-    line, trace = 0, error.__traceback__
-    while trace is not None:
-        if trace.tb_frame.f_code.co_filename == SCRIPT_FILE:
-            line = trace.tb_lineno
-        trace = trace.tb_next
-    return line
-
-
-def _message(error: Exception) -> str:
-    if isinstance(error, KeyError) and error.args:
-        return repr(error.args[0])
-    return str(error)[:500]

@@ -1,4 +1,6 @@
-# Small programs that must mean the same woven and plain. One a section; the name stands after ##.
+"""Small programs that must mean the same woven and plain; the name of each stands after ##."""
+
+TEXT = r'''
 ## assignment 1
 a = 1
 ## assignment 2
@@ -183,8 +185,8 @@ a = str(3) + str(2.0) + str(None) + str([1, 'a']) + str((1,)) + str({'a': 1})
 ## texts 18
 a = 'line\nnext\ttab \\ \' \u00e4'
 ## texts 19
-a = '''one
-two'''
+a = """one
+two"""
 ## texts 20
 a = 'a' 'b' "c"
 ## texts 21
@@ -1308,3 +1310,4 @@ for m in 'nneesw':
     dx, dy = moves[m]
     x += dx
     y += dy
+'''
