@@ -21,6 +21,18 @@ for w in order:
     bag.add(w + str(random.randint(1, 100)))
 print(words, bag, hob, bun, Stage.DOUGH, print, lambda: 3, {w: len(w) for w in words})
 first = bag.pop()
+
+def missing():
+    try:
+        {}[missing]
+    except KeyError as e:
+        tell(e)
+    try:
+        raise ValueError([missing])
+    except ValueError as e:
+        tell(f"{e} {[e]}")
+
+missing()
 random.shuffle(order)
 
 def tellings(x):

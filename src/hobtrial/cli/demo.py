@@ -13,7 +13,6 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-import structlog
 import uvicorn
 
 from ..core.words import HobError
@@ -26,7 +25,6 @@ from .home import home
 
 def run(*, reset: bool, port: int) -> int:
     """Serves the demo. Gives the exit status."""
-    quiet_logs()
     folder = home()
     folder.mkdir(parents=True, exist_ok=True)
     try:
@@ -115,8 +113,3 @@ def step(what: str) -> Iterator[None]:
     print(f"{what} … ", end="", flush=True)
     yield
     print(f"{time.monotonic() - begin:.1f} s", flush=True)
-
-
-def quiet_logs() -> None:
-    """Only warnings on the terminal; one line an event."""
-    structlog.configure(wrapper_class=structlog.make_filtering_bound_logger(30))

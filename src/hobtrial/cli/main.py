@@ -2,13 +2,22 @@
 
 from __future__ import annotations
 
+import logging
 import os
 from pathlib import Path
 from typing import Annotated, Optional
 
+import structlog
 import typer
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False, rich_markup_mode=None)
+
+
+@app.callback()
+def begin() -> None:
+    """Runs, marks and explains beginners' small game scripts."""
+    structlog.configure(wrapper_class=structlog.make_filtering_bound_logger(logging.WARNING))
+
 
 ExercisePath = Annotated[Path, typer.Argument(help="The folder of an exercise, or that folder zipped.")]
 ScriptPaths = Annotated[list[Path], typer.Argument(help="Scripts: files, folders or zips.")]

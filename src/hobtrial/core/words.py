@@ -81,7 +81,7 @@ class Problem:
         }
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, repr=False)
 class Event:
     """Something that can come: its kind and what it is about (key, piece or kind names)."""
 
@@ -93,6 +93,8 @@ class Event:
             return self.kind
         names = self.about if self.kind in PAIR_EVENTS else tuple(f'"{name}"' for name in self.about)
         return f"{self.kind}({', '.join(names)})"
+
+    __repr__ = __str__
 
     def __bool__(self) -> bool:
         raise GameError(self._question())

@@ -17,6 +17,8 @@ from pathlib import Path
 from types import TracebackType
 from typing import Any, Final, Self
 
+import structlog
+
 from ..core.exercise import ExerciseError, Fault
 from ..core.explaining import halted
 from ..core.words import HobError
@@ -25,6 +27,8 @@ from .wire import HEAD, LONGEST_ANSWER, LONGEST_TASK, WireError, pack, unpack
 WALL_SECONDS: Final = 60
 """Seconds after which a silent worker counts as hanging: twice its processor time."""
 SOURCE: Final = Path(__file__).resolve().parents[2]
+
+log = structlog.get_logger()
 
 
 class WorkerGoneError(HobError):
@@ -75,6 +79,7 @@ class _Hand:
         try:
             while "ended" in (answer := await self._hear()):
                 ended.append(answer["ended"])
+                log.debug("trial", scenario=answer["ended"]["name"], **answer["used"])
         except WorkerGoneError as error:
             error.ended = ended
             raise

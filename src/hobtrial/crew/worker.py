@@ -50,6 +50,8 @@ class Worker:
 
     def __init__(self, send: Callable[[Answer], None]) -> None:
         self._send = send
+        self._spent = 0.0
+        """Processor seconds up to the end of the last trial."""
         self._ready: OrderedDict[str, Prepared] = OrderedDict()
         self._tasks: dict[str, Callable[[Task], Answer]] = {
             "open": self._open,
@@ -114,12 +116,16 @@ class Worker:
 
     def _mark(self, task: Task) -> Answer:
         prepared, source = self._exercise(task), base64.b64decode(task["source"])
+        self._spent = used()["seconds"]
         found = report(prepared, task["name"], source, explained=task["explained"], ended=self._ended)
         return {"report": found}
 
     def _ended(self, played: Played) -> None:
         """Sends a scenario as it ends, so that a worker that is killed leaves what it had."""
-        self._send(clean({"ended": played.as_json()}))
+        now = used()
+        seconds = now["seconds"] - self._spent
+        self._spent = now["seconds"]
+        self._send(clean({"ended": played.as_json(), "used": {"seconds": seconds, "memory": now["memory"]}}))
 
     def _replay(self, task: Task) -> Answer:
         return {"replay": replay(self._exercise(task), base64.b64decode(task["source"]), task["number"])}

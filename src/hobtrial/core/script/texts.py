@@ -22,7 +22,9 @@ def text_of(value: Any, most: int = 10_000, depth: int = 0) -> str:
         return repr(value)
     if kind in (list, tuple, set, dict):
         return _collection(value, most, depth)
-    if isinstance(value, (Enum, type, range, BaseException)):
+    if isinstance(value, BaseException):
+        return f"{kind.__name__}({', '.join(text_of(each, most, depth + 1) for each in value.args)})"
+    if isinstance(value, (Enum, type, range)):
         return repr(value)
     if kind.__module__.startswith("hobtrial"):
         return repr(value)
@@ -32,9 +34,23 @@ def text_of(value: Any, most: int = 10_000, depth: int = 0) -> str:
 def str_of(value: Any, most: int = 10_000) -> str:
     """A value as `str` writes it."""
     kind = type(value)
-    if kind in PLAIN or isinstance(value, (Enum, BaseException)):
+    if kind in PLAIN or isinstance(value, Enum):
         return str(value)
+    if isinstance(value, BaseException):
+        return message_of(value, most)
     return text_of(value, most)
+
+
+def message_of(error: BaseException, most: int = 10_000) -> str:
+    """What an exception says, as `str` writes it; a missing key is shown as a value."""
+    match error.args:
+        case (only,) if isinstance(error, KeyError):
+            return text_of(only, most)
+        case (only,):
+            return str_of(only, most)
+        case ():
+            return ""
+    return str(error)
 
 
 def sorted_set(values: set[Any]) -> list[Any]:

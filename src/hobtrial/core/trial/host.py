@@ -14,6 +14,7 @@ from typing import Any
 from ..scene import Body, SceneState
 from ..script import SCRIPT_FILE, Guards, Halt, Limits, Woven, builtins_of, stand_ins
 from ..script.hints import loop_hint
+from ..script.texts import message_of
 from ..words import READING, Event, Outcome, Stop, short_text
 from .handles import HANDLES, GameHolder, PieceHandle, had_value
 from .names import game_names
@@ -100,7 +101,7 @@ class Host:
         except MemoryError as error:
             self._stopped("memory", "The script used more memory than a trial may.", _line_of(error), limit=True)
         except Exception as error:
-            self._stopped(type(error).__name__, _message(error), _line_of(error), limit=False)
+            self._stopped(type(error).__name__, message_of(error)[:500], _line_of(error), limit=False)
         self._left -= granted - self._budget[0]
 
     def _stopped(self, kind: str, message: str, line: int, *, limit: bool) -> None:
@@ -210,9 +211,3 @@ def _line_of(error: BaseException) -> int:
             line = trace.tb_lineno
         trace = trace.tb_next
     return line
-
-
-def _message(error: Exception) -> str:
-    if isinstance(error, KeyError) and error.args:
-        return repr(error.args[0])
-    return str(error)[:500]
