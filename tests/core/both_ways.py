@@ -16,14 +16,15 @@ from hobtrial.core.script import DEFAULT_LIMITS, SCRIPT_FILE, read, weave
 from hobtrial.core.script.read import Script
 from hobtrial.core.trial import KNOWN_FUNCTIONS, Plan
 from hobtrial.core.trial.run import Run
-from tests.core.programs import TEXT
+from tests.core import cpython_programs
+from tests.core import programs as programs_of_ours
 
 Result = tuple[dict[str, str], list[str], list[str] | None]
 
 
 def programs() -> dict[str, str]:
     """The programs by name."""
-    sections = TEXT.split("\n## ")[1:]
+    sections = [each for text in (programs_of_ours.TEXT, cpython_programs.TEXT) for each in text.split("\n## ")[1:]]
     return {name: body.rstrip("\n") + "\n" for name, _, body in (section.partition("\n") for section in sections)}
 
 
