@@ -4,7 +4,9 @@ import unittest
 from typing import Any
 
 from hobtrial.core.explaining import groups, replay, report
+from hobtrial.core.explaining.catalogue import UNREADABLE
 from hobtrial.core.explaining.near import near
+from tests.core.test_reading import SYNTAX
 from tests.support import bakehouse, sample_class
 
 REFERENCE = bakehouse().exercise.reference
@@ -70,6 +72,26 @@ class Recognised(unittest.TestCase):
         self.assertEqual((finding["slip"], finding["fix"]), ("unreadable", None))
         finding = changed(("    if score >= 5:", "    If score >= 5:"))["findings"][0]
         self.assertEqual((finding["fix"]["after"], finding["fix"]["mends"]), ("if score >= 5:", 16))
+
+
+class Unreadable(unittest.TestCase):
+    def test_every_kind_of_problem_has_its_words(self) -> None:
+        met = set()
+        for source in (
+            *(each for each, *_ in SYNTAX.values()),
+            "import os",
+            "",
+            "x = 1\0",
+            b"\xff",
+            "a = 1\n" * 20_000,
+            "a = " + "-" * 20_000 + "1",
+        ):
+            found = report(bakehouse(), "x.py", source)
+            self.assertEqual((found["status"], found["marks"]), ("unreadable", 0))
+            finding = found["findings"][0]
+            self.assertEqual(finding["title"], f"The script cannot be read: {UNREADABLE[found['problems'][0]['kind']]}")
+            met.add(found["problems"][0]["kind"])
+        self.assertEqual(met, set(UNREADABLE))
 
 
 class NotClaimed(unittest.TestCase):

@@ -79,6 +79,30 @@ SLIPS: Final[dict[str, Entry]] = {
     ),
 }
 
+UNREADABLE: Final[dict[str, str]] = {
+    "assign-for-compare": "`=` where a comparison is meant",
+    "braces": "braces round a block",
+    "capital": "a capital letter in Python's own word",
+    "curly-quotes": "quotes from a document",
+    "else-if": "`else if` for `elif`",
+    "empty": "the file is empty",
+    "empty-block": "nothing is indented under a line",
+    "extra-bracket": "a bracket too many",
+    "missing-bracket": "a bracket is not closed",
+    "missing-colon": "a colon is missing",
+    "missing-quote": "a text is not closed",
+    "not-python": "a line is not Python",
+    "not-text": "the file is no text",
+    "not-utf-8": "the file is not saved as UTF-8",
+    "plus-plus": "`++` or `--`",
+    "refused": "something that this language does not have",
+    "too-deep": "it is nested too deep",
+    "too-long": "the file is too long",
+    "uneven-indent": "lines do not begin in one column",
+    "word-for-sign": "a sign where Python has a word",
+}
+"""Why a script cannot be read, for the title of the class: one for each kind of problem."""
+
 NO_HANDLERS: Final = "This script has no `@on`, so nothing happens once it was read. Handlers wait for events."
 """The advice for a game of handlers that has none."""
 

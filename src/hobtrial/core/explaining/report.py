@@ -12,7 +12,7 @@ from typing import Any, Final
 from ..judging import HELD, Played, Prepared, by_concept, play_all, tidy, total
 from ..script import Script, Unreadable, is_handler
 from ..words import seconds_of
-from .catalogue import NO_HANDLERS, SLIPS, fill, moment, value_text
+from .catalogue import NO_HANDLERS, SLIPS, UNREADABLE, fill, moment, value_text
 from .explain import Explanation, explain, explain_unreadable
 from .finding import Finding
 
@@ -80,7 +80,7 @@ def finding_json(prepared: Prepared, finding: Finding, played: list[Played]) -> 
         for key, value in finding.facts.items()
     }
     if finding.slip == "unreadable":
-        facts["kind"] = facts["kind"].replace("-", " ")
+        facts["kind"] = UNREADABLE[facts["kind"]]
     missing = bool(entry.pointer_without_values) and "value" not in facts
     names = [prepared.courses[number].scenario.name for number in dict.fromkeys(number for number, _ in finding.checks)]
     return {
