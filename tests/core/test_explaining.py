@@ -6,6 +6,7 @@ from typing import Any
 from hobtrial.core.explaining import groups, replay, report
 from hobtrial.core.explaining.catalogue import UNREADABLE
 from hobtrial.core.explaining.near import near
+from hobtrial.core.script import Script
 from tests.core.test_reading import SYNTAX
 from tests.support import bakehouse, sample_class
 
@@ -132,6 +133,27 @@ class NotClaimed(unittest.TestCase):
         ):
             with self.subTest(changes):
                 self.assertEqual(changed(*changes)["findings"], [])
+
+
+class Bounds(unittest.TestCase):
+    def test_a_heavy_script_is_explained_as_far_as_its_bound_goes_and_this_is_said(self) -> None:
+        heavy = "\n\n@on(frame)\ndef busy():\n    for i in range(9_000):\n        pass\n"
+        source = REFERENCE.replace("score >= 5", "score > 5 and lives > 0 and score < 99 and lives < 99") + heavy
+        found = report(bakehouse(), "x.py", source)
+        self.assertTrue(found["cut_short"])
+        self.assertEqual(sum(finding["marks_lost"] for finding in found["findings"]), 20 - found["marks"])
+        self.assertEqual(found, report(bakehouse(), "x.py", source))
+        self.assertFalse(changed(("score >= 5", "score > 5"))["cut_short"])
+
+    def test_the_work_of_a_trial_is_counted(self) -> None:
+        reading = bakehouse().read(
+            "for i in range(50):\n    pass\n\n\ndef f():\n    pass\n\n\nf()\nn = 0\nwhile True:\n    n = 1"
+        )
+        assert isinstance(reading, Script)
+        self.assertEqual(bakehouse().play(bakehouse().weave(reading), 0).passes, 100_000)
+        reading = bakehouse().read("for i in range(50):\n    pass\n\n\ndef f():\n    pass\n\n\nf()")
+        assert isinstance(reading, Script)
+        self.assertEqual(bakehouse().play(bakehouse().weave(reading), 0).passes, 51)
 
 
 class WhyChain(unittest.TestCase):

@@ -27,6 +27,9 @@ MOST_EDITS: Final = 200
 MOST_TRIALS: Final = 1_000
 """Trials played for one script's edits: two seconds of processor time for short scenarios."""
 
+MOST_PASSES: Final = 10_000_000
+"""Loop passes and calls of all those trials together: five seconds of processor time for heavy scripts."""
+
 Witness = Callable[[Edit, Trace], dict[str, Any] | None]
 WITNESSES: Final[dict[str, Witness]] = {
     boundary.SLIP: boundary.witness,
@@ -59,6 +62,7 @@ class Budget:
 
     edits: int = 0
     trials: int = 0
+    passes: int = 0
     spent: bool = field(default=False)
 
     def take(self, trials: int) -> bool:
@@ -68,6 +72,11 @@ class Budget:
             return False
         self.trials += trials
         return True
+
+    def count(self, played: Iterable[Played]) -> None:
+        """Counts the work of trials that were played."""
+        self.passes += sum(run.trace.passes for run in played)
+        self.spent = self.spent or self.passes > MOST_PASSES
 
 
 def candidates(prepared: Prepared, script: Script) -> Iterator[Edit]:
@@ -94,6 +103,7 @@ def search(
     for edit in candidates(prepared, script):
         if budget.edits >= MOST_EDITS:
             budget.spent = True
+        if budget.spent:
             break
         lines = {span.line for span in edit.spans}
         reached = [number for number in broken if _reaches(traces[number], lines)]
@@ -132,13 +142,16 @@ def _try(
         return None
     woven = prepared.weave(reading)
     after = {number: play_scenario(prepared, woven, number) for number in reached}
+    budget.count(after.values())
     mends = {ref for number in reached for ref in _now(played[number], after[number], held=True)}
     if not mends or any(_now(played[number], after[number], held=False) for number in reached):
         return None
     others = [run.number for run in played if run.number not in after]
     if not budget.take(len(others)):
         return None
-    after |= {number: play_scenario(prepared, woven, number) for number in others}
+    rest = {number: play_scenario(prepared, woven, number) for number in others}
+    budget.count(rest.values())
+    after |= rest
     breaks = {ref for run in played for ref in _now(run, after[run.number], held=False)}
     if breaks:
         return None

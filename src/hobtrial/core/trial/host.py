@@ -102,7 +102,8 @@ class Host:
             self._stopped("memory", "The script used more memory than a trial may.", _line_of(error), limit=True)
         except Exception as error:
             self._stopped(type(error).__name__, message_of(error)[:500], _line_of(error), limit=False)
-        self._left -= granted - self._budget[0]
+        finally:
+            self._left -= granted - max(self._budget[0], 0)
 
     def _stopped(self, kind: str, message: str, line: int, *, limit: bool) -> None:
         name = self._handler.name if self._handler else None

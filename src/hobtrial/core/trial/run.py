@@ -325,6 +325,7 @@ class Run(Host):
             samples=self.samples,
             story=tuple(self.story.lines),
             final={name: keep(self._variables.read(name)) for name in names},
+            passes=self._limits.passes_a_trial - self._left,
             unarranged=unarranged,
             bound={name: self._variables.bound(name) or "" for name in names},
         )

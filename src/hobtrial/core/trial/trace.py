@@ -88,6 +88,8 @@ class Trace:
     samples: dict[Observable, Timeline]
     story: tuple[StoryLine, ...]
     final: dict[str, Any]
+    passes: int = 0
+    """Loop passes and calls that the script spent: a measure of its work that no clock disturbs."""
     unarranged: tuple[str, ...] = ()
     """Variables that the scenario arranges and the script does not have."""
     bound: dict[str, str] = field(default_factory=dict)
