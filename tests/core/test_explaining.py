@@ -172,6 +172,29 @@ class WhyChain(unittest.TestCase):
             "At 2.77 s `meets(hob, bun_5)` came. Line 15 asked `score >= 7`; `score` was 5, so the answer was no.",
         )
 
+    def test_a_test_that_let_it_pass_is_not_blamed(self) -> None:
+        """The guard at the top answered no, which let the handler go on: it is not what kept the score."""
+        said = self.pointer(("    score += 1\n", "    points = 1\n"))
+        self.assertEqual(said, "At 0.97 s `shelve` ran and left `score` at 0. The reference has 1 there.")
+
+    def test_a_test_is_blamed_for_what_its_function_would_have_done(self) -> None:
+        said = self.pointer(
+            ('    if score >= 5:\n        win("The shelf is full")', "    if score >= 7:\n        full()"),
+            ("@on(meets(hob, soot))", 'def full():\n    win("The shelf is full")\n\n\n@on(meets(hob, soot))'),
+        )
+        self.assertIn("Line 15 asked `score >= 7`; `score` was 5, so the answer was no.", said)
+
+    def test_a_script_that_looks_at_every_frame_is_not_told_of_missing_handlers(self) -> None:
+        said = self.pointer(
+            ("@on(meets(hob, bun))\ndef shelve(which):", "@on(frame)\ndef shelve():"),
+            (
+                "    score += 1\n    which.remove()\n",
+                "    for which in bun:\n        if hob.distance(which) < 0.1:\n            score += 1\n            which.remove()\n",
+            ),
+        )
+        self.assertNotIn("no handler waits", said)
+        self.assertNotIn("did not come", said)
+
     def test_another_value(self) -> None:
         self.assertEqual(
             self.pointer(("score += 1", "score += 2")),

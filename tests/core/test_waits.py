@@ -115,6 +115,13 @@ class Waiting(unittest.TestCase):
         script = "import time\nfrom time import sleep as nap\n@on(pressed('a'))\ndef f():\n    time.sleep(0.1)\n    nap(0.1)\n    tell('up')"
         self.assertEqual(lines(run(script, inputs=(pressed_key("a", 0),))), [(6, "up")])
 
+    def test_sleep_under_another_name(self) -> None:
+        for line, use in (("from time import sleep as nap", "nap(0.1)"), ("import time as t", "t.sleep(0.1)")):
+            trace = run(
+                f"{line}\n@on(pressed('a'))\ndef f():\n    {use}\n    tell('up')", inputs=(pressed_key("a", 0),)
+            )
+            self.assertEqual(lines(trace), [(3, "up")])
+
     def test_changes_after_a_wait_belong_to_the_event_that_began_it(self) -> None:
         trace = run(
             "n = 0\n@on(pressed('a'))\ndef f():\n    global n\n    wait(0.5)\n    n = 1",

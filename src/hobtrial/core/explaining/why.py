@@ -6,15 +6,20 @@ tell, the cause says only what happened.
 
 from __future__ import annotations
 
+import ast
 import re
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
 from ..judging import NOT_REACHED, Verdict
+from ..script import Script, functions
 from ..trial import OUTCOME, Answered, Change, Observable, Trace
-from ..words import UNSET, as_json_value, seconds_of
+from ..words import UNSET, as_json_value
 from .parting import CLOSE, Parting, parting
+
+EVERY_FRAME = ("frame", "held(")
+"""How events that come on every frame begin."""
 
 CauseKind = Literal[
     "stopped",
@@ -52,7 +57,7 @@ class Cause:
         return (self.kind, self.what, self.lines)
 
 
-def why(verdict: Verdict, needs: Iterable[Observable], own: Trace, reference: Trace) -> Cause:
+def why(verdict: Verdict, needs: Iterable[Observable], script: Script, own: Trace, reference: Trace) -> Cause:
     """The cause of a check that is broken or was not reached."""
     if own.stopped is not None and (verdict.verdict == NOT_REACHED or own.stopped.frame < 0):
         return stopped(own)
@@ -78,7 +83,7 @@ def why(verdict: Verdict, needs: Iterable[Observable], own: Trace, reference: Tr
             frame=settled,
             facts={"value": as_json_value(own.value(what, settled)), "at": settled},
         )
-    return _of_parting(min(before, key=lambda found: found.frame), own, reference)
+    return _of_parting(min(before, key=lambda found: found.frame), script, own, reference)
 
 
 def stopped(own: Trace) -> Cause:
@@ -103,7 +108,7 @@ def _never(what: Observable) -> Cause:
     return Cause("never-set", str(what), facts={"name": str(what)})
 
 
-def _of_parting(found: Parting, own: Trace, reference: Trace) -> Cause:
+def _of_parting(found: Parting, script: Script, own: Trace, reference: Trace) -> Cause:
     """What the script did, or did not do, where the two runs part."""
     what = found.what
     facts: dict[str, Any] = {"name": str(what), "own": found.own, "reference": found.reference, "at": found.frame}
@@ -119,8 +124,9 @@ def _of_parting(found: Parting, own: Trace, reference: Trace) -> Cause:
         return Cause("only-seen", str(what), (), found.frame, {**facts, "value": as_json_value(found.own)})
     event = _event(reference, theirs.cause)
     facts["event"] = event
-    if not event:
-        return Cause("no-change", str(what), (), found.frame, facts)
+    polled = any(came.handlers and came.event.startswith(EVERY_FRAME) for came in own.events)
+    if not event or event.startswith((*EVERY_FRAME, "start")):
+        return Cause("no-change", str(what), (), found.frame, facts)  # a script may do without this event
     came = [
         number
         for number, each in enumerate(own.events)
@@ -131,10 +137,11 @@ def _of_parting(found: Parting, own: Trace, reference: Trace) -> Cause:
         return Cause("event-missing", str(what), (gone["gone_line"],) if gone else (), found.frame, {**facts, **gone})
     handlers = [(own.events[number].handlers, own.events[number].lines, number) for number in came]
     if not any(names for names, _, _ in handlers):
-        return Cause("no-handler", str(what), (), found.frame, facts)
+        kind = "no-change" if polled else "no-handler"  # a script that looks at every frame needs no handler for it
+        return Cause(kind, str(what), (), found.frame, facts)
     names, lines, number = next(entry for entry in handlers if entry[0])
     facts |= {"handler": names[-1], "line": lines[-1]}
-    test = _turned_away(own, number)
+    test = _turned_away(script, what, own, number)
     if test is not None:
         parts = [[text, as_json_value(value)] for text, value in test.parts]
         facts |= {
@@ -209,15 +216,33 @@ def _event(trace: Trace, cause: int) -> str:
     return trace.events[cause].event if cause >= 0 else ""
 
 
-def _turned_away(own: Trace, number: int) -> Answered | None:
-    """The last test of a handler's run that answered no; else the last one, where it left early."""
-    tests = [test for test in own.tests if test.cause == number]
-    refused = [test for test in tests if not test.answer]
-    return refused[-1] if refused else None
+def _turned_away(script: Script, what: Observable, own: Trace, number: int) -> Answered | None:
+    """The last test of a handler's run that answered no and whose branch would have made the change."""
+    refused = [test for test in own.tests if test.cause == number and not test.answer]
+    return next((test for test in reversed(refused) if guards(script, test.line, what, own)), None)
 
 
-def when(frame: int | None) -> str:
-    """A frame as the sentences say it: `At 2.90 s`."""
-    if frame is None:
-        return "In the whole trial"
-    return "While the file was read" if frame < 0 else f"At {seconds_of(frame):.2f} s"
+def guards(script: Script, line: int, what: Observable, own: Trace) -> bool:
+    """Whether the branch under the tests of a line leads to a store of a thing, directly or by a function."""
+    branches = [node for node in ast.walk(script.tree) if isinstance(node, (ast.If, ast.While)) and node.lineno == line]
+    return any(_stores(script, statement, what, own, frozenset()) for node in branches for statement in node.body)
+
+
+def _stores(script: Script, node: ast.AST, what: Observable, own: Trace, seen: frozenset[str]) -> bool:
+    wanted = own.bound.get(what.name, what.name) if what.what == "variable" else str(what)
+    calls = {"outcome": {"win", "lose"}, "board": {"board"}, "told": {"tell", "print", "win", "lose"}}.get(
+        what.what, set()
+    )
+    for inner in ast.walk(node):
+        match inner:
+            case ast.Name(id=name, ctx=ast.Store()) if name == wanted:
+                return True
+            case ast.Attribute(value=ast.Name(id=owner), attr=attr, ctx=ast.Store()) if f"{owner}.{attr}" == wanted:
+                return True
+            case ast.Call(func=ast.Name(id=name)) if name in calls:
+                return True
+            case ast.Call(func=ast.Name(id=name)) if name not in seen:
+                bodies = [each for each in functions(script.tree) if each.name == name]
+                if any(_stores(script, each, what, own, seen | {name}) for each in bodies):
+                    return True
+    return False

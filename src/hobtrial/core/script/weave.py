@@ -78,7 +78,8 @@ def weave(script: Script, known: frozenset[str]) -> Woven:
             tuple(recorder.tests),
             script.straight
             or any(
-                isinstance(node, ast.Name) and node.id in ("wait", "sleep", "time") for node in ast.walk(script.tree)
+                (isinstance(node, ast.Name) and node.id == "wait") or _imports_time(node)
+                for node in ast.walk(script.tree)
             ),
         )
 
@@ -384,6 +385,16 @@ def _root(place: ast.expr) -> str:
         case ast.Attribute(value=ast.Name(id=owner), attr=attribute):
             return f"{owner}.{attribute}"
     return ""
+
+
+def _imports_time(node: ast.AST) -> bool:
+    """Whether a node brings in `sleep`, under whichever name."""
+    match node:
+        case ast.Import(names=aliases):
+            return any(alias.name == "time" for alias in aliases)
+        case ast.ImportFrom(module="time"):
+            return True
+    return False
 
 
 def _is_docstring(node: ast.stmt) -> bool:
