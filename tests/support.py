@@ -14,7 +14,7 @@ from typing import Any
 from hobtrial.core.judging import Prepared, open_exercise
 from hobtrial.core.scene import SceneSpec
 from hobtrial.core.script import Script, Unreadable, read, weave
-from hobtrial.core.trial import KNOWN_FUNCTIONS, KeyInput, Observable, Plan, Trace, play
+from hobtrial.core.trial import KNOWN_FUNCTIONS, Observable, Plan, PlayerInput, Trace, play
 from hobtrial.crew import prepare_queue
 from hobtrial.demo import exercise_folder, hand_ins
 from hobtrial.store import Cluster, migrate
@@ -30,9 +30,14 @@ def text(source: str) -> str:
     return textwrap.dedent(source).lstrip("\n")
 
 
-def scene(*pieces: dict[str, Any], spawners: Iterable[dict[str, Any]] = ()) -> SceneSpec:
+def scene(*pieces: dict[str, Any], spawners: Iterable[dict[str, Any]] = (), **more: Any) -> SceneSpec:
     """A scene of 32 × 18 squares with a hob at (5, 1) and some pieces."""
-    return SceneSpec.model_validate({"piece": [HOB, *pieces], "spawner": list(spawners)})
+    return SceneSpec.model_validate({"piece": [HOB, *pieces], "spawner": list(spawners), **more})
+
+
+def piece(name: str, x: float, y: float = 1, motion: dict[str, Any] | None = None, **more: Any) -> dict[str, Any]:
+    """Any piece, with its motion."""
+    return {"name": name, "at": [x, y], **({"motion": motion} if motion else {}), **more}
 
 
 def bun(name: str, x: float) -> dict[str, Any]:
@@ -51,18 +56,29 @@ def accepted(source: str, names: frozenset[str] = frozenset()) -> Script:
 def run(
     source: str,
     spec: SceneSpec | None = None,
-    inputs: tuple[KeyInput, ...] = (),
+    inputs: tuple[PlayerInput, ...] = (),
     *,
     frames: int = 60,
     observe: Iterable[Observable] = (),
     record: bool = True,
+    plan: dict[str, Any] | None = None,
     **more: Any,
 ) -> Trace:
-    """Plays a script; by default for two seconds and with the whole trace."""
+    """Plays a script; by default for two seconds and with the whole trace. `plan` are further parts of its Plan."""
     spec = spec or scene()
-    taken = spec.kinds | {piece.name for piece in spec.piece}
-    woven = weave(accepted(source, taken), KNOWN_FUNCTIONS)
-    return play(woven, spec, Plan(frames, inputs=inputs), observe=observe, record=record, **more)
+    woven = weave(accepted(source, spec.names), KNOWN_FUNCTIONS)
+    return play(woven, spec, Plan(frames, inputs=inputs, **(plan or {})), observe=observe, record=record, **more)
+
+
+def path(trace: Trace, name: str, *properties: str) -> list[Any]:
+    """The values that a property of a piece took, or pairs of them frame by frame."""
+    histories = [dict(trace.pieces[name][each]) for each in properties or ("x",)]
+    values: list[Any] = []
+    now = [history[min(history)] for history in histories]
+    for frame in range(trace.last_frame + 1):
+        now = [history.get(frame, before) for history, before in zip(histories, now, strict=True)]
+        values.append(now[0] if len(now) == 1 else tuple(now))
+    return values
 
 
 def told(trace: Trace) -> list[str]:

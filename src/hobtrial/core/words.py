@@ -15,9 +15,6 @@ READING: Final = -1
 """The frame in which the file is read and `start` runs: before frame 0."""
 
 Outcome = Literal["playing", "won", "lost"]
-EventKind = Literal["start", "pressed", "released", "held", "meets", "overlaps", "parts", "frame"]
-PAIR_EVENTS: Final = frozenset({"meets", "overlaps", "parts"})
-KEY_EVENTS: Final = frozenset({"pressed", "released", "held"})
 
 KEYS: Final = frozenset(["left", "right", "up", "down", "space", "enter", *"abcdefghijklmnopqrstuvwxyz0123456789"])
 
@@ -79,35 +76,6 @@ class Problem:
             "message": self.message,
             "instead": self.instead,
         }
-
-
-@dataclass(frozen=True, slots=True, repr=False)
-class Event:
-    """Something that can come: its kind and what it is about (key, piece or kind names)."""
-
-    kind: EventKind
-    about: tuple[str, ...] = ()
-
-    def __str__(self) -> str:
-        if not self.about:
-            return self.kind
-        names = self.about if self.kind in PAIR_EVENTS else tuple(f'"{name}"' for name in self.about)
-        return f"{self.kind}({', '.join(names)})"
-
-    __repr__ = __str__
-
-    def __bool__(self) -> bool:
-        raise GameError(self._question())
-
-    def _question(self) -> str:
-        if self.kind in PAIR_EVENTS:
-            first, second = self.about
-            ask = f"{first}.overlaps({second})"
-        elif self.kind in KEY_EVENTS:
-            ask = f'is_down("{self.about[0]}")'
-        else:
-            ask = "clock()"
-        return f"{self} is an event to wait for, so it is neither true nor false. To ask what is so now, write {ask}."
 
 
 class GameError(Exception):

@@ -11,8 +11,7 @@ from typing import Annotated, Any, Literal, Self
 
 from pydantic import AfterValidator, Field, field_validator, model_validator
 
-from ..scene import SceneSpec
-from ..scene.spec import KeyName, Name, Spec
+from ..scene import KeyName, Name, SceneSpec, Spec
 from ..script import DEFAULT_LIMITS
 from ..script.vocabulary import CONSTRUCTS
 

@@ -34,9 +34,7 @@ def replay(prepared: Prepared, source: str | bytes, number: int) -> dict[str, An
         "seed": course.plan.seed,
         "arrange": [line.text for line in course.plan.arrange],
         "variables": [{"name": each.name, "meaning": each.meaning, "label": each.label} for each in settings.variable],
-        "inputs": [
-            {"key": each.key, "down": each.down, "up": each.up, "held": each.held} for each in course.plan.inputs
-        ],
+        "inputs": [each.as_json() for each in course.plan.inputs],
         "checks": _checks(course, played) if played else [],
         "trace": trace_json(played.trace) if played else None,
         "samples": samples_json(played.trace) if played else {},
@@ -81,7 +79,7 @@ def scene_json(prepared: Prepared, last_frame: int) -> dict[str, Any]:
                 "name": piece.name,
                 "kind": piece.kind,
                 "size": list(piece.size),
-                "look": piece.look or piece.kind,
+                "look": piece.all_looks[0],
                 "solid": piece.solid,
                 "keys": _steering_keys(piece),
             }

@@ -12,8 +12,9 @@ from collections.abc import Callable, Collection
 from dataclasses import dataclass
 from typing import Any, Final
 
+from ..events import PAIR_EVENTS, Event
 from ..trial import CLOCK, EVENT_NAMES, OUTCOME, Arrangement, Observable, variable
-from ..words import KEYS, PAIR_EVENTS, Event, HobError, Unset
+from ..words import KEYS, HobError, Unset
 
 LONGEST: Final = 500
 """Characters of an expectation."""
@@ -185,7 +186,7 @@ def read_event(node: ast.expr, names: Surroundings) -> Event:
             unknown = [name for name in (first, second) if name not in names.pieces | names.kinds]
             if unknown:
                 raise ExpectationError(f"waits for `{unknown[0]}`, which is not in the scene")
-            return Event(kind, (first, second))  # type: ignore[arg-type]
+            return Event(kind, (first, second))
     known = ", ".join(sorted(EVENT_NAMES))
     raise ExpectationError(f"has an event that cannot be read; known are {known}")
 

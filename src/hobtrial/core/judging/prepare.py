@@ -6,12 +6,13 @@ import ast
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
+from ..events import PAIR_EVENTS, Event
 from ..exercise import Check, Exercise, ExerciseError, Fault, Lines, Scenario, load
 from ..exercise.files import REFERENCE, SETTINGS
 from ..scene import SceneSpec
 from ..script import DEFAULT_LIMITS, Reading, Script, Unreadable, Woven, read, weave
 from ..trial import KNOWN_FUNCTIONS, Arrangement, Observable, Plan, Trace, held_key, play, pressed_key, variable
-from ..words import PAIR_EVENTS, Event, frame_of
+from ..words import frame_of
 from .expectation import Expectation, ExpectationError, Surroundings, read_arrangement, read_event, read_expectation
 
 
@@ -89,7 +90,7 @@ def prepare(exercise: Exercise) -> Prepared:
     settings = exercise.settings
     scene = settings.scene
     pieces = frozenset(piece.name for piece in scene.piece)
-    taken = pieces | scene.kinds | frozenset(spawner.name for spawner in scene.spawner)
+    taken = scene.names
     faults: list[Fault] = []
     straight = settings.style == "straight"
     reading = read(exercise.reference, taken, frozenset(settings.narrow), straight=straight)

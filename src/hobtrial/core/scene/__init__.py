@@ -1,8 +1,27 @@
 """Pieces, motions and overlap: state and inputs give the next state. Knows nothing of scripts."""
 
 from .bodies import Body
+from .grid import MANY, Grid
+from .motion_spec import MotionSpec
 from .overlap import overlap
-from .spec import MotionSpec, PieceSpec, SceneSpec, SpawnerSpec
+from .spec import MOST_PIECES, Fact, PieceSpec, SceneSpec, SpawnerSpec
+from .spec_base import KeyName, Name, Spec, Value
 from .state import SceneState
 
-__all__ = ["Body", "MotionSpec", "PieceSpec", "SceneSpec", "SceneState", "SpawnerSpec", "overlap"]
+__all__ = [
+    "MANY",
+    "MOST_PIECES",
+    "Body",
+    "Fact",
+    "Grid",
+    "KeyName",
+    "MotionSpec",
+    "Name",
+    "PieceSpec",
+    "SceneSpec",
+    "SceneState",
+    "SpawnerSpec",
+    "Spec",
+    "Value",
+    "overlap",
+]

@@ -2,28 +2,38 @@
 
 from __future__ import annotations
 
+import math
 from typing import Any
 
-from .spec import MotionSpec
+from .spec import PieceSpec
 
 
 class Body:
     """A piece of a running scene. Lengths in squares, speeds in squares a second.
 
     `stamp` is the frame in which the box last changed, so that what stands still is not tested
-    again; `half_width` and `half_height` are kept with `size` multiplied in.
+    again; `half_width` and `half_height` are kept with `size` multiplied in. `mould` is what it was
+    made from, `home` where it stood then.
     """
 
     __slots__ = (
+        "carried_by",
+        "carrying",
         "facing",
+        "frozen",
+        "grounded",
         "half_height",
         "half_width",
+        "heading_back",
         "height",
+        "home",
         "index",
         "kind",
         "look",
         "motion",
+        "mould",
         "name",
+        "offset",
         "opacity",
         "removed",
         "removed_by",
@@ -40,38 +50,43 @@ class Body:
         "y",
     )
 
-    def __init__(
-        self,
-        index: int,
-        name: str,
-        kind: str,
-        at: tuple[float, float],
-        size: tuple[float, float],
-        look: str,
-        motion: MotionSpec,
-        *,
-        solid: bool = False,
-    ) -> None:
+    def __init__(self, index: int, name: str, at: tuple[float, float], mould: PieceSpec) -> None:
         self.index = index
         self.name = name
-        self.kind = kind
-        self.x, self.y = at
-        self.width, self.height = size
-        self.half_width, self.half_height = size[0] / 2, size[1] / 2
+        self.kind = mould.kind
+        self.mould = mould
+        self.motion = mould.motion
+        self.home = at
+        self.width, self.height = mould.size
+        self.half_width, self.half_height = self.width / 2, self.height / 2
         self.size: float = 1
-        self.look = look or kind
-        self.motion = motion
-        self.speed: float = motion.steered.speed if motion.steered else 0
-        self.vx: float = 0
-        self.vy: float = 0
-        self.facing: float = 0
-        self.opacity: float = 1
-        self.visible = True
-        self.removed = False
+        self.solid = mould.solid
+        self.frozen = mould.frozen
+        self.heading_back = False
+        self.grounded = False
+        self.carrying: Body | None = None
+        self.carried_by: Body | None = None
+        self.offset: tuple[float, float] = (0, 0)
         self.removed_by: int | None = None
-        self.solid = solid
         self.stamp = -1
-        self.values: dict[str, Any] = {}
+        self.values: dict[str, Any] = dict(mould.vars)
+        self.begin()
+
+    def begin(self) -> None:
+        """Place, speed, look and visibility as at the beginning."""
+        mould = self.mould
+        self.x, self.y = self.home
+        self.facing: float = mould.facing
+        self.speed: float = mould.motion.speed
+        self.vx: float
+        self.vy: float
+        self.vx, self.vy = mould.motion.drifting.velocity if mould.motion.drifting else (0, 0)
+        self.look = mould.all_looks[0]
+        self.opacity: float = 1
+        self.visible = not mould.hidden
+        self.removed = False
+        self.heading_back = False
+        self.grounded = False
 
     @property
     def present(self) -> bool:
@@ -83,3 +98,31 @@ class Body:
         self.size = size
         self.half_width = self.width * size / 2
         self.half_height = self.height * size / 2
+
+    def covers(self, x: float, y: float) -> bool:
+        """Whether a point, in squares, lies in its box."""
+        return abs(x - self.x) <= self.half_width and abs(y - self.y) <= self.half_height
+
+    def carry(self, other: Body) -> None:
+        """Takes another piece, which then keeps its place beside this one; what was carried is put down."""
+        self.put_down()
+        if other.carried_by is not None:
+            other.carried_by.put_down()
+        self.carrying, other.carried_by = other, self
+        other.offset = (other.x - self.x, other.y - self.y)
+
+    def put_down(self) -> None:
+        """Leaves what it carries where it is."""
+        if self.carrying is not None:
+            self.carrying.carried_by = None
+            self.carrying = None
+
+    def let_go(self) -> None:
+        """Ends carrying and being carried."""
+        self.put_down()
+        if self.carried_by is not None:
+            self.carried_by.put_down()
+
+    def angle_to(self, other: Body) -> float:
+        """The direction of another piece in degrees: 0 is right, 90 is up."""
+        return round(math.degrees(math.atan2(other.y - self.y, other.x - self.x)) % 360, 6)

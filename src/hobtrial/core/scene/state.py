@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 import random
-from collections.abc import Collection
+from collections.abc import Collection, Iterable
+from operator import attrgetter
 
-from ..words import frame_of
 from .bodies import Body
-from .motions import fall, steer
+from .grid import MANY, Grid
+from .motions import Motions
 from .overlap import overlap
-from .spec import MOST_PIECES, SceneSpec, SpawnerSpec
+from .spec import MOST_PIECES, PieceSpec, SceneSpec, SpawnerSpec
+
+_by_index = attrgetter("index")
 
 
 class SceneState:
@@ -21,79 +24,131 @@ class SceneState:
 
     def __init__(self, spec: SceneSpec, seed: int) -> None:
         self.spec = spec
+        self.kinds = spec.kinds
         self.bodies: list[Body] = []
         self.by_name: dict[str, Body] = {}
-        self.by_kind: dict[str, list[Body]] = {kind: [] for kind in spec.kinds}
+        self.by_kind: dict[str, list[Body]] = {kind: [] for kind in spec.all_kinds}
         self.contacts: set[tuple[int, int]] = set()
         self._movers: list[Body] = []
-        self._solids: list[Body] = []
+        self._beside: list[Body] = []
+        self._obstacles: list[Body] = []
+        self._grid: Grid | None = None
+        self._carries = False
         self._random = random.Random(f"spawner {seed}")
         self._spawned: dict[str, int] = {}
+        self._motions = Motions(spec, self.by_name, self._near, self._contact)
         for piece in spec.piece:
-            body = Body(0, piece.name, piece.kind, piece.at, piece.size, piece.look, piece.motion, solid=piece.solid)
-            body.facing = piece.facing
-            body.visible = not piece.hidden
-            body.values.update(piece.vars)
-            self._add(body)
+            self._add(Body(0, piece.name, piece.at, piece))
 
     def _add(self, body: Body) -> Body:
         body.index = len(self.bodies)
         self.bodies.append(body)
         self.by_name[body.name] = body
         self.by_kind.setdefault(body.kind, []).append(body)
-        if body.motion.name != "still":
+        if body.motion.attached is not None:
+            self._beside.append(body)
+        elif body.motion.name != "still":
             self._movers.append(body)
-        if body.solid:
-            self._solids.append(body)
+        if body.solid or body.mould.pushed:
+            self._obstacles.append(body)
+            if self._grid is not None:
+                self._grid.put(body)
+            elif len(self._obstacles) > MANY:
+                self._grid = Grid()
+                for obstacle in self._obstacles:
+                    self._grid.put(obstacle)
         return body
 
-    def due(self, spawner: SpawnerSpec, last_frame: int) -> list[int]:
-        """The frames in which a spawner adds a piece, up to a frame, at most `most` of them."""
-        if spawner.times is not None:
-            frames = [frame_of(time) for time in spawner.times]
-        else:
-            assert spawner.every is not None
-            frames = []
-            for n in range(1, spawner.most + 1):
-                frame = frame_of(n * spawner.every)
-                if frame > last_frame:
-                    break
-                frames.append(frame)
-        return [frame for frame in frames if frame <= last_frame][: spawner.most]
+    # ---- pieces that come later
 
-    def spawn(self, spawner: SpawnerSpec, turn: int, frame: int) -> Body | None:
-        """Adds one piece of the spawner's kind; nothing where the scene is full."""
-        if len(self.bodies) >= MOST_PIECES:
-            return None
-        places = spawner.at
-        at = places[turn % len(places)] if spawner.pick == "turn" else self._random.choice(places)
-        number = self._spawned.get(spawner.kind, 0) + 1
-        while f"{spawner.kind}_{number}" in self.by_name:
+    @property
+    def full(self) -> bool:
+        """Whether no further piece can be added."""
+        return len(self.bodies) >= MOST_PIECES
+
+    def place_of(self, spawner: SpawnerSpec, turn: int) -> tuple[float, float]:
+        """Where a spawner's next piece comes: in turn, or from the spawners' own random stream."""
+        return spawner.at[turn % len(spawner.at)] if spawner.pick == "turn" else self._random.choice(spawner.at)
+
+    def mould_of(self, kind: str) -> PieceSpec | None:
+        """What a piece of a kind is like: as its spawner makes it, else as the first one of the scene."""
+        spawner = next((each for each in self.spec.spawner if each.kind == kind), None)
+        if spawner is not None:
+            return spawner.mould
+        return next((each for each in self.spec.piece if each.kind == kind), None)
+
+    def spawn(self, mould: PieceSpec, at: tuple[float, float], frame: int) -> Body:
+        """Adds one piece; its name is the kind with the next number."""
+        number = self._spawned.get(mould.kind, 0) + 1
+        while f"{mould.kind}_{number}" in self.by_name:
             number += 1
-        self._spawned[spawner.kind] = number
-        name = f"{spawner.kind}_{number}"
-        body = Body(0, name, spawner.kind, at, spawner.size, spawner.look, spawner.motion, solid=spawner.solid)
+        self._spawned[mould.kind] = number
+        body = Body(0, f"{mould.kind}_{number}", at, mould)
         body.stamp = frame
         return self._add(body)
 
-    def step(self, frame: int, down: Collection[str]) -> None:
-        """Moves everything that moves by one frame."""
-        contacts = self.contacts
-        contacts.clear()
+    # ---- one frame
 
-        def contact(a: Body, b: Body) -> None:
-            contacts.add((a.index, b.index) if a.index < b.index else (b.index, a.index))
-
-        spec, solids = self.spec, self._solids
+    def step(self, frame: int, down: Collection[str]) -> list[Body]:
+        """Moves everything that moves by one frame; gives the pieces that left the scene."""
+        self.contacts.clear()
+        self._motions.frame = frame
+        grid = self._grid
+        if grid is not None:
+            for body in self._obstacles:
+                if body.stamp >= frame - 1:
+                    grid.put(body)
+        left: list[Body] = []
         for body in self._movers:
-            if body.removed:
+            if body.removed or body.frozen or body.carried_by is not None:
                 continue
-            if body.motion.steered is not None:
-                moved = bool(down) and steer(body, down, spec, solids, contact)
-            else:
-                moved = fall(body, spec, solids, contact)
-            if moved:
-                body.stamp = frame
+            if self._motions.move(body, down):
+                body.stamp = max(body.stamp, frame)
+                if grid is not None and body.solid:
+                    grid.put(body)
+                if body.removed:
+                    left.append(body)
+        carried = [body for body in self.bodies if body.carried_by is not None] if self._carries else []
+        if self._beside or carried:
+            self._attach(sorted({*self._beside, *carried}, key=lambda body: body.index), frame)
+        return left
+
+    def carry(self, body: Body, other: Body) -> None:
+        """One piece takes another."""
+        body.carry(other)
+        self._carries = True
+
+    def _attach(self, beside: list[Body], frame: int) -> None:
+        """Attached and carried pieces come last, each after the one that it is beside."""
+        waiting = {body.index: body for body in beside}
+        while waiting:
+            ready = [body for body in waiting.values() if not self._follows(body, waiting)]
+            for body in ready or list(waiting.values()):  # in a circle nobody comes first
+                del waiting[body.index]
+                if body.removed or (body.frozen and body.carried_by is None):
+                    continue
+                if self._motions.attach(body):
+                    body.stamp = max(body.stamp, frame)
+
+    def beside(self, body: Body) -> Body | None:
+        """The piece that another one is carried by or attached to."""
+        attached = body.motion.attached
+        return body.carried_by or (self.by_name[attached.to] if attached else None)
+
+    def _follows(self, body: Body, waiting: dict[int, Body]) -> bool:
+        other = self.beside(body)
+        return other is not None and other.index in waiting
+
+    def _near(self, x: float, y: float, half_width: float, half_height: float) -> Iterable[Body]:
+        if self._grid is None:
+            return self._obstacles
+        found = self._grid.near(x, y, half_width, half_height)
+        return found if len(found) < 2 else sorted(found, key=_by_index)
+
+    def _contact(self, a: Body, b: Body) -> None:
+        self.contacts.add((a.index, b.index) if a.index < b.index else (b.index, a.index))
+
+    # ---- questions
 
     def overlaps(self, a: Body, b: Body) -> bool:
         """Whether two pieces overlap now, or one was blocked by the other in this frame."""
@@ -104,3 +159,8 @@ class SceneState:
         """The piece of that name, or all pieces of that kind, in scene order."""
         body = self.by_name.get(name)
         return [body] if body is not None else self.by_kind.get(name, [])
+
+    def topmost(self, x: float, y: float) -> Body | None:
+        """The piece that is seen at a point: the last one there in scene order, zones beneath all others."""
+        there = [body for body in self.bodies if body.present and body.covers(x, y)]
+        return max(there, key=lambda body: (not body.mould.zone, body.index), default=None)

@@ -78,7 +78,9 @@ def weave(script: Script, known: frozenset[str]) -> Woven:
             tuple(recorder.tests),
             script.straight
             or any(
-                (isinstance(node, ast.Name) and node.id == "wait") or _imports_time(node)
+                (isinstance(node, ast.Name) and node.id == "wait")
+                or (isinstance(node, ast.Attribute) and node.attr == "walk")
+                or _imports_time(node)
                 for node in ast.walk(script.tree)
             ),
         )

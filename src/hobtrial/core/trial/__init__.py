@@ -1,10 +1,12 @@
 """The frame order, the handlers and the recorder: a woven script, a scene and a plan give a Trace."""
 
 from .as_json import samples_json, trace_json
-from .names import EVENT_NAMES, GAME_NAMES
-from .observe import CLOCK, OUTCOME, Observable, variable
-from .plan import Arrangement, KeyInput, Plan, held_key, pressed_key
-from .run import KNOWN_FUNCTIONS, play
+from .event_names import EVENT_NAMES
+from .host import TrialOver
+from .names import GAME_NAMES
+from .observe import CLOCK, OUTCOME, PLACE, Observable, variable
+from .plan import Arrangement, InputKind, Plan, PlayerInput, click, done, held_key, pressed_key
+from .run import KNOWN_FUNCTIONS, Run, play
 from .trace import Answered, Came, Change, Shown, StoryLine, Trace
 
 __all__ = [
@@ -13,16 +15,22 @@ __all__ = [
     "GAME_NAMES",
     "KNOWN_FUNCTIONS",
     "OUTCOME",
+    "PLACE",
     "Answered",
     "Arrangement",
     "Came",
     "Change",
-    "KeyInput",
+    "InputKind",
     "Observable",
     "Plan",
+    "PlayerInput",
+    "Run",
     "Shown",
     "StoryLine",
     "Trace",
+    "TrialOver",
+    "click",
+    "done",
     "held_key",
     "play",
     "pressed_key",

@@ -42,12 +42,30 @@ def trace_json(trace: Trace) -> dict[str, Any]:
             {"frame": came.frame, "event": came.event, "handlers": list(came.handlers), "waiting": came.waiting}
             for came in trace.events
         ],
-        "messages": [],
-        "board": [
-            {"frame": shown.frame, "label": shown.label, "value": as_json_value(shown.value)} for shown in trace.board
+        "messages": [
+            {"frame": sent.frame, "line": sent.line, "text": sent.text, "heard_by": list(sent.heard_by)}
+            for sent in trace.messages
         ],
-        "offers": [],
-        "sounds": [],
+        "board": [
+            {
+                "frame": shown.frame,
+                "line": shown.line,
+                "label": shown.label,
+                "value": as_json_value(shown.value),
+                "at": list(shown.at) if shown.at is not None else None,
+            }
+            for shown in trace.board
+        ],
+        "offers": [
+            {"frame": offered.frame, "line": offered.line, "label": offered.label, "value": offered.open}
+            for offered in trace.offers
+        ],
+        "questions": [{"frame": asked.frame, "line": asked.line, "text": asked.text} for asked in trace.questions],
+        "sounds": [{"frame": sound.frame, "line": sound.line, "name": sound.name} for sound in trace.sounds],
+        "places": [{"frame": frame, "place": place} for frame, place in trace.places],
+        "facts": [{"frame": frame, "name": name, "value": as_json_value(value)} for frame, name, value in trace.facts],
+        "missed": [{"frame": missed.frame, "what": missed.what, "why": missed.why} for missed in trace.missed],
+        "keys": [{"frame": frame, "key": key, "down": down} for frame, key, down in trace.keys],
         "pieces": {
             name: {key: [[frame, as_json_value(value)] for frame, value in history] for key, history in track.items()}
             for name, track in trace.pieces.items()

@@ -8,26 +8,52 @@ from __future__ import annotations
 import builtins
 import sys
 from abc import abstractmethod
+from collections import deque
 from collections.abc import Callable
-from typing import Any
+from typing import Any, NamedTuple
 
-from ..scene import Body, SceneState
+from ..events import Event, EventKind
+from ..scene import MOST_PIECES, Body, SceneState
 from ..script import SCRIPT_FILE, Guards, Halt, Limits, Woven, builtins_of, stand_ins
 from ..script.hints import loop_hint
-from ..script.texts import message_of
-from ..words import READING, Event, Outcome, Stop, short_text
+from ..script.texts import message_of, str_of
+from ..words import FRAMES_PER_SECOND, READING, GameError, Outcome, Stop, frame_of, short_text
+from .handlers import Handler
 from .handles import HANDLES, GameHolder, PieceHandle, had_value
 from .names import game_names
-from .pairs import Handler
 from .plan import Plan
 from .recorder import Recorder
+from .showing import LONGEST_LABEL, Showing, Spot
 from .story import Story
-from .trace import Shown
+from .trace import Missed
 from .waits import Waits
 
 
 class TrialOver(BaseException):
     """Unwinds to the end of the trial once the script was stopped."""
+
+
+class Context(NamedTuple):
+    """What belongs to a run of a handler, and is restored when it goes on after waiting."""
+
+    handler: Handler | None
+    depth: int
+    cause: int
+    about: tuple[int, ...]
+    """The indexes of the pieces that its event was about."""
+
+
+class Queued(NamedTuple):
+    """An event that the script caused: it is delivered when the handler that caused it has ended or waits."""
+
+    kind: EventKind
+    body: Body | None
+    text: str
+    line: int
+
+
+MOST_MESSAGES = 1_000
+"""Events that a script may cause in one frame: a loop of messages that never ends comes here."""
 
 
 class Host:
@@ -39,8 +65,11 @@ class Host:
         self.frame = READING
         self.outcome: Outcome = "playing"
         self.down: dict[str, int] = {}
-        self.board: dict[str, Any] = {}
-        self.shown: list[Shown] = []
+        self.showing = Showing()
+        self.facts: dict[str, Any] = {fact.name: fact.start for fact in scene.spec.fact}
+        self.fact_changes: list[tuple[int, str, Any]] = []
+        self.frozen_spawners: set[str] = set()
+        self.missed: list[Missed] = []
         self.story = Story(limits, lambda: (self.frame, self.script_line()))
         self.game = GameHolder(self)
         self.recorder = Recorder(woven) if record else None
@@ -54,8 +83,12 @@ class Host:
         self._depth = 0
         self._line = 0
         self._handler: Handler | None = None
+        self._about: tuple[int, ...] = ()
+        self._queue: deque[Queued] = deque()
+        self._queued = (READING, 0)
         self._answers = list(plan.answers)
-        self._removed = False
+        self.answered: list[tuple[int, str]] = []
+        """The answers that a straight script took, with their frames."""
         self._stop: Stop | None = None
         self._globals: dict[str, Any] = self._namespace()
 
@@ -63,9 +96,16 @@ class Host:
     def register(self, function: Any, events: tuple[Event, ...], takes: int) -> None:
         """Adds a handler, for each of its events once, in file order."""
 
-    def _context(self) -> tuple[Handler | None, int, int]:
-        """What is to be restored when a handler goes on after waiting."""
-        return self._handler, self._depth, self.recorder.cause if self.recorder else -1
+    @abstractmethod
+    def joined(self, body: Body) -> None:
+        """A piece was added or came back: whatever looks at pieces must know of it."""
+
+    @abstractmethod
+    def removed(self, body: Body) -> None:
+        """A piece was taken off the scene."""
+
+    def _context(self) -> Context:
+        return Context(self._handler, self._depth, self.recorder.cause if self.recorder else -1, self._about)
 
     def _namespace(self) -> dict[str, Any]:
         modules = stand_ins(self.guards, self.plan.seed, self.waits.wait)
@@ -87,7 +127,7 @@ class Host:
             **self.guards.hidden(),
             **(self.recorder.hidden() if self.recorder else {}),
         }
-        return {"__builtins__": {**builtins_of(self.guards), **game_names(self), **hidden}}
+        return {"__builtins__": {**builtins_of(self.guards), **game_names(self), **self.facts, **hidden}}
 
     def _guarded(self, work: Callable[[], Any]) -> None:
         """Runs a piece of the script under its budget; turns what ends it into a stop."""
@@ -164,8 +204,49 @@ class Host:
     def touched(self, body: Body) -> None:
         """A script changed a piece: its pairs are looked at again in this frame and the next."""
         body.stamp = self.frame + 1
-        if body.removed:
-            self._removed = True
+
+    def cause(self, kind: EventKind, body: Body | None = None, text: str = "") -> None:
+        """Queues an event that the script brought about."""
+        frame, number = self._queued
+        self._queued = (self.frame, number + 1 if frame == self.frame else 1)
+        if self._queued[1] > MOST_MESSAGES:
+            raise Halt("messages", f"More than {MOST_MESSAGES:,} messages in one frame.", self.script_line())
+        self._queue.append(Queued(kind, body, text, self.script_line()))
+
+    def spot(self) -> Spot:
+        """The present frame and the line of the script that is running."""
+        return Spot(self.frame, self.script_line())
+
+    def told(self, text: Any, body: Body) -> None:
+        """A piece tells something."""
+        self.story.tell(str_of(text), body.name)
+
+    def walk(self, body: Body, to: tuple[float, float], seconds: float) -> None:
+        """Moves a piece at an even pace while the handler waits; a removed piece stays where it is."""
+        first, x, y = max(self.frame, 0), body.x, body.y
+        frames = max(1, frame_of(first / FRAMES_PER_SECOND + seconds) - first)
+        for step in range(1, frames + 1):
+            self.waits.sleep_until(first + step, (first + step) / FRAMES_PER_SECOND)
+            if body.removed:
+                return
+            body.x = round(x + (to[0] - x) * step / frames, 6)
+            body.y = round(y + (to[1] - y) * step / frames, 6)
+            self.touched(body)
+
+    def stop_waits_of(self, body: Body) -> None:
+        """Ends the waiting handlers that were started for a piece."""
+        self.waits.stop(lambda context: body.index in context.about)
+
+    def set_fact(self, name: str, value: Any) -> None:
+        """Gives a fact another value."""
+        self.facts[name] = value
+        self._globals["__builtins__"][name] = value
+        self.fact_changes.append((self.frame, name, value))
+
+    def miss(self, what: str, why: str) -> None:
+        """Notes something that came to nothing."""
+        if len(self.missed) < LONGEST_LABEL:
+            self.missed.append(Missed(self.frame, what, why))
 
     def stored(self, name: str, old: Any, new: Any) -> None:
         """A variable of a piece or of `game` was set."""
@@ -185,12 +266,22 @@ class Host:
 
     def end_with(self, outcome: Outcome, text: str) -> None:
         """The game is won or lost; the first counts."""
-        if self.outcome == "playing":
-            self.outcome = outcome
+        if self.outcome != "playing":
+            self.miss(outcome, f"the outcome was {self.outcome} already")
+            return
+        self.outcome = outcome
+        if self.recorder is not None:
+            self.recorder.change(self.script_line(), "script", "outcome", outcome)
+        if text:
+            self.story.tell(text)
+        self.cause("finished")
+
+    def play_again(self) -> None:
+        """The outcome is "playing" once more; nothing else is put back."""
+        if self.outcome != "playing":
+            self.outcome = "playing"
             if self.recorder is not None:
-                self.recorder.change(self.script_line(), "script", "outcome", outcome)
-            if text:
-                self.story.tell(text)
+                self.recorder.change(self.script_line(), "script", "outcome", "playing")
 
     def ask(self, text: str) -> str:
         """`input`: tells the question and waits for the scenario's next answer."""
@@ -200,8 +291,30 @@ class Host:
             raise Halt("input", "The script asked once more than the scenario answers.", self.script_line())
         frame, answer = self._answers.pop(0)
         if frame > self.frame:
-            self.waits.sleep_until(frame, frame / 30)
+            self.waits.sleep_until(frame, frame / FRAMES_PER_SECOND)
+        self.answered.append((self.frame, answer))
         return answer
+
+    def enter(self, place: str) -> None:
+        """The player is in another place from now on."""
+        places = self.scene.spec.places
+        if places and place not in places:
+            raise GameError(f"There is no place {place!r}. The places here are {', '.join(map(repr, places))}.")
+        self.showing.go_to(place, self.spot())
+        self.cause("entered", text=place)
+
+    def spawn(self, kind: str, at: tuple[float, float]) -> Body:
+        """Adds a piece of a kind."""
+        mould = self.scene.mould_of(kind)
+        if mould is None:
+            kinds = ", ".join(f'"{each}"' for each in sorted(self.scene.spec.all_kinds))
+            raise GameError(f"`spawn` takes the name of a kind in quotes. Here are {kinds}, and no {kind!r}.")
+        if self.scene.full:
+            raise Halt("pieces", f"More than {MOST_PIECES} pieces were in the scene.", self.script_line())
+        body = self.scene.spawn(mould, at, self.frame + 1)
+        self.joined(body)
+        self.cause("appeared", body)
+        return body
 
 
 def _line_of(error: BaseException) -> int:

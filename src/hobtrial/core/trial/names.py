@@ -5,67 +5,46 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TYPE_CHECKING, Any, Final
 
+from ..events import PLAIN_EVENTS, Event
 from ..script import str_of
-from ..words import KEYS, Event, EventKind, GameError, plural
-from .handles import KindHandle, PieceHandle, name_of
+from ..words import GameError, plural
+from .event_names import EVENT_NAMES, PARAMETERS, key_name
+from .handles import KindHandle, PieceHandle, SpawnerHandle, number
 from .recorder import keep
-from .trace import Shown
+from .showing import LONGEST_LABEL
 
 if TYPE_CHECKING:
     from .host import Host
 
-GAME_NAMES: Final = frozenset(
+CALLS: Final = frozenset(
     (
-        "on start frame pressed released held meets overlaps parts board tell print input wait stop_waits "
-        "win lose outcome clock is_down game"
+        "on board tell print input wait stop_waits offer withdraw question send enter place win lose again "
+        "sound spawn is_down clock outcome"
     ).split()
 )
-CALLED_DIRECTLY: Final = GAME_NAMES - {"game", "start", "frame"}
+"""Functions of the game."""
+GAME_NAMES: Final = CALLS | frozenset(EVENT_NAMES) | {"game"}
+CALLED_DIRECTLY: Final = GAME_NAMES - {"game", *PLAIN_EVENTS}
 """Names of functions, which the weaving need not guard."""
 
 
-def key_event(kind: EventKind) -> Callable[[Any], Event]:
-    """`pressed`, `released` or `held`: takes the name of a key."""
-
-    def make(key: Any) -> Event:
-        return Event(kind, (key_name(key, kind),))
-
-    make.__name__ = kind
-    return make
-
-
-def pair_event(kind: EventKind) -> Callable[[Any, Any], Event]:
-    """`meets`, `overlaps` or `parts`: takes two pieces or kinds."""
-
-    def make(first: Any, second: Any) -> Event:
-        return Event(kind, (name_of(first, kind), name_of(second, kind)))
-
-    make.__name__ = kind
-    return make
-
-
-def key_name(key: Any, what: str) -> str:
-    """A key's name, checked."""
-    if not isinstance(key, str) or key not in KEYS:
-        raise GameError(f'`{what}` takes the name of a key in quotes, such as "left", "space" or "a", not {key!r}.')
-    return key
-
-
-EVENT_NAMES: Final[dict[str, Any]] = {
-    "start": Event("start"),
-    "frame": Event("frame"),
-    **{kind: key_event(kind) for kind in ("pressed", "released", "held")},
-    **{kind: pair_event(kind) for kind in ("meets", "overlaps", "parts")},
-}
-
-
 def game_names(run: Host) -> dict[str, Any]:
-    """The calls of one trial, bound to its run."""
+    """The names of one trial, bound to its run."""
+    spec = run.scene.spec
+    scene: dict[str, Any] = {
+        **{kind: KindHandle(kind, run) for kind in spec.kinds},
+        **{piece.name: run.handle(run.scene.by_name[piece.name]) for piece in spec.piece},
+        **{spawner.name: SpawnerHandle(spawner.name, run) for spawner in spec.spawner},
+    }
+    calls = {**_telling(run), **_playing(run), **_asking(run)}
+    return {**EVENT_NAMES, **calls, "game": run.game, **scene}
+
+
+def _telling(run: Host) -> dict[str, Any]:
+    """What the game shows, tells and asks."""
 
     def board(label: Any, value: Any, at: Any = None) -> None:
-        shown = keep(value)
-        run.board[str(label)] = shown
-        run.shown.append(Shown(run.frame, str(label)[:200], shown, run.script_line()))
+        run.showing.put_on_board(str_of(label)[:LONGEST_LABEL], keep(value), _spot_on_scene(at), run.spot())
 
     def tell(text: Any) -> None:
         run.story.tell(str_of(text))
@@ -76,8 +55,34 @@ def game_names(run: Host) -> dict[str, Any]:
                 raise TypeError(f"{name} must be None or a string, not {type(given).__name__}")
         run.story.print((" " if sep is None else sep).join(str_of(value) for value in values), end)
 
-    def input_(text: Any = "") -> str:
-        return run.ask(str_of(text))
+    def offer(label: Any) -> None:
+        run.showing.offer(_label(label, "offer"), run.spot())
+
+    def withdraw(label: Any) -> None:
+        run.showing.withdraw(_label(label, "withdraw"), run.spot())
+
+    def question(text: Any) -> None:
+        run.showing.ask(_label(text, "question"), run.spot())
+
+    def sound(name: Any) -> None:
+        run.showing.sound(_label(name, "sound"), run.spot())
+
+    return {
+        "board": board,
+        "tell": tell,
+        "print": print_,
+        "offer": offer,
+        "withdraw": withdraw,
+        "question": question,
+        "sound": sound,
+    }
+
+
+def _playing(run: Host) -> dict[str, Any]:
+    """What goes on: handlers, messages, places, the end."""
+
+    def on(*events: Any) -> Callable[[Any], Any]:
+        return _register(run, events)
 
     def wait(seconds: Any) -> None:
         run.waits.wait(seconds)
@@ -85,44 +90,72 @@ def game_names(run: Host) -> dict[str, Any]:
     def stop_waits() -> None:
         run.waits.stop()
 
+    def send(message: Any) -> None:
+        run.cause("heard", text=_label(message, "send"))
+
+    def enter(place: Any) -> None:
+        run.enter(_label(place, "enter"))
+
     def win(text: Any = "") -> None:
         run.end_with("won", str_of(text))
 
     def lose(text: Any = "") -> None:
         run.end_with("lost", str_of(text))
 
-    def outcome() -> str:
-        return run.outcome
+    def again() -> None:
+        run.play_again()
 
-    def clock() -> float:
-        return max(run.frame, 0) / 30
+    def spawn(kind: Any, x: Any, y: Any) -> PieceHandle:
+        return run.handle(run.spawn(_label(kind, "spawn"), (number("x", x), number("y", y))))
+
+    return {
+        "on": on,
+        "wait": wait,
+        "stop_waits": stop_waits,
+        "send": send,
+        "enter": enter,
+        "win": win,
+        "lose": lose,
+        "again": again,
+        "spawn": spawn,
+    }
+
+
+def _asking(run: Host) -> dict[str, Any]:
+    """What is so now."""
+
+    def input_(text: Any = "") -> str:
+        return run.ask(str_of(text))
 
     def is_down(key: Any) -> bool:
         return key_name(key, "is_down") in run.down
 
-    def on(*events: Any) -> Callable[[Any], Any]:
-        return _register(run, events)
+    def clock() -> float:
+        return max(run.frame, 0) / 30
 
-    calls: dict[str, Any] = {
-        "on": on,
-        "board": board,
-        "tell": tell,
-        "print": print_,
-        "input": input_,
-        "wait": wait,
-        "stop_waits": stop_waits,
-        "win": win,
-        "lose": lose,
-        "outcome": outcome,
-        "clock": clock,
-        "is_down": is_down,
-        "game": run.game,
-    }
-    scene: dict[str, PieceHandle | KindHandle] = {
-        **{kind: KindHandle(kind, run) for kind in run.scene.spec.kinds},
-        **{piece.name: run.handle(run.scene.by_name[piece.name]) for piece in run.scene.spec.piece},
-    }
-    return {**EVENT_NAMES, **calls, **scene}
+    def outcome() -> str:
+        return run.outcome
+
+    def place() -> str:
+        return run.showing.place
+
+    return {"input": input_, "is_down": is_down, "clock": clock, "outcome": outcome, "place": place}
+
+
+def _label(text: Any, what: str) -> str:
+    if not isinstance(text, str) or not text.strip():
+        raise GameError(f"`{what}` takes a text in quotes, not {text!r}.")
+    if len(text) > LONGEST_LABEL:
+        raise GameError(f"`{what}` takes a text of at most {LONGEST_LABEL} characters.")
+    return text
+
+
+def _spot_on_scene(at: Any) -> tuple[float, float] | None:
+    if at is None:
+        return None
+    if not isinstance(at, (tuple, list)) or len(at) != 2:
+        raise GameError(f"`at` of `board` takes a place such as (2, 17), not {at!r}.")
+    return number("at", at[0]), number("at", at[1])
 
 
 def _register(run: Host, events: tuple[Any, ...]) -> Callable[[Any], Any]:
@@ -136,11 +169,11 @@ def _register(run: Host, events: tuple[Any, ...]) -> Callable[[Any], Any]:
     def decorate(function: Any) -> Any:
         code = function.__code__
         needed = code.co_argcount - len(function.__defaults__ or ())
-        most = min(2 if event.kind in ("meets", "overlaps", "parts") else 0 for event in events)
+        fewest = min(events, key=lambda event: PARAMETERS.get(event.kind, 0))
+        most = PARAMETERS.get(fewest.kind, 0)
         if needed > most:
-            about = next(str(event) for event in events if (event.kind in ("meets", "overlaps", "parts")) == (most > 0))
             raise GameError(
-                f"`{function.__name__}` asks for {plural(needed, 'value')}, but {about} gives at most {most}."
+                f"`{function.__name__}` asks for {plural(needed, 'value')}, but {fewest} gives at most {most}."
             )
         run.register(function, events, min(code.co_argcount, most))
         return function

@@ -7,30 +7,40 @@ A check names what it needs; the trial samples just that. The words here are tho
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Final, Literal
 
-from ..words import Event
+from ..events import Event
+
+ObservableKind = Literal[
+    "variable", "property", "count", "fact", "board", "offers", "told", "sounded", "sent", "asked", "times",
+    "place", "outcome", "clock",
+]  # fmt: skip
+_NAMED: Final = ("variable", "fact")
+_QUOTED: Final = ("board", "offers", "told", "sounded", "sent", "asked")
 
 
 @dataclass(frozen=True, slots=True)
 class Observable:
-    """One thing to sample. `name` is a variable, piece, kind, label or text, by `what`."""
+    """One thing to sample. `name` is a variable, piece, kind, fact, label or text, by `what`.
 
-    what: Literal["variable", "property", "count", "board", "told", "times", "outcome", "clock"]
+    `told`, `sounded`, `sent`, `asked` and `times` are numbers: how often so far.
+    """
+
+    what: ObservableKind
     name: str = ""
     attribute: str = ""
     event: Event | None = None
 
     def __str__(self) -> str:
+        if self.what in _NAMED:
+            return self.name
+        if self.what in _QUOTED:
+            return f'{self.what}("{self.name}")'
         match self.what:
-            case "variable":
-                return self.name
             case "property":
                 return f"{self.name}.{self.attribute}"
             case "count":
                 return f"count({self.name})"
-            case "board" | "told":
-                return f'{self.what}("{self.name}")'
             case "times":
                 return f"times({self.event})"
             case _:
@@ -44,6 +54,7 @@ def variable(name: str) -> Observable:
 
 OUTCOME = Observable("outcome")
 CLOCK = Observable("clock")
+PLACE = Observable("place")
 
 
 def same_words(text: str) -> str:

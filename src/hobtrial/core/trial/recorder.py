@@ -14,7 +14,7 @@ from ..scene import Body
 from ..script import Test, Woven, text_of
 from ..script.texts import DEEPEST, PLAIN
 from ..words import UNSET, Named, Timeline
-from .trace import Answered, Came, Change, Shown
+from .trace import Answered, Came, Change
 
 RECORDS_A_FRAME: Final = 200
 """Changes and tests that one frame may record before its loops go on uncounted."""
@@ -81,7 +81,6 @@ class Recorder:
         self.changes: list[Change] = []
         self.tests: list[Answered] = []
         self.events: list[Came] = []
-        self.board: list[Shown] = []
         self.keys: list[tuple[int, str, bool]] = []
         self.overlaps: list[tuple[str, int, int]] = []
         self.pieces: dict[str, dict[str, list[tuple[int, Any]]]] = {}

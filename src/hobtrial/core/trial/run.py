@@ -1,26 +1,30 @@
 """One trial, frame by frame, in the fixed order:
 
-1. keys released by the end of a hold, then inputs due; 2. spawners due; 3. `held`; 4. motions;
-5. pair by pair `meets` with `overlaps`, or `parts`; 6. `frame`; 7. the state is sampled.
+1. keys released by the end of a hold, then inputs due; 2. timers, spawners and waits due; 3. `held`;
+4. motions; 5. pair by pair `meets` with `overlaps`, or `parts`; 6. `frame`; 7. the state is sampled.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Hashable, Iterable, Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import replace
-from typing import Any, Final
+from typing import Final
 
-from ..scene import SceneSpec, SceneState, overlap
+from ..events import PAIR_EVENTS, Event
+from ..scene import Body, SceneSpec, SceneState, SpawnerSpec, overlap
 from ..script import DEFAULT_LIMITS, DIRECT, Limits, Woven
-from ..words import PAIR_EVENTS, READING, Event, EventKind, Timeline
-from .host import Host, TrialOver
+from ..words import READING, Timeline
+from .firing import Firing
+from .host import TrialOver
 from .names import CALLED_DIRECTLY
 from .observe import OUTCOME, Observable
-from .pairs import Handler, Pair, Pairs
-from .plan import Plan
-from .recorder import Recorder, Sampler, keep
+from .plan import Arrangement, Plan, PlayerInput
+from .player import Player
+from .recorder import Sampler, keep
+from .timers import Timers
 from .trace import Trace
 from .variables import Variables, getter
+from .waits import Sleeper
 
 KNOWN_FUNCTIONS: Final = CALLED_DIRECTLY | DIRECT
 """What `weave` may take for a function that needs no guard at the place of its call."""
@@ -47,8 +51,8 @@ def play(
     return Run(woven, scene, plan, tuple(observe), names or {}, tuple(watch), record=record, limits=limits).go()
 
 
-class Run(Host):
-    """The mutable state of one trial; made anew for each. What runs the script itself is its `Host`."""
+class Run(Firing):
+    """The mutable state of one trial; made anew for each."""
 
     def __init__(
         self,
@@ -62,127 +66,163 @@ class Run(Host):
         record: bool,
         limits: Limits,
     ) -> None:
-        super().__init__(woven, SceneState(scene, plan.seed), plan, limits, record=record)
-        self._handlers: dict[tuple[EventKind, tuple[str, ...]], list[Handler]] = {}
-        self._registered = 0
-        self._pairs = Pairs(self.scene)
-        self._ran = False
-        self._counts: dict[Event, int] = {what.event: 0 for what in observe if what.event is not None}
+        counted = [what.event for what in observe if what.event is not None]
+        counted += [given.until for given in plan.inputs if given.until is not None]
+        super().__init__(woven, SceneState(scene, plan.seed), plan, limits, counted, record=record)
         self.samples: dict[Observable, Timeline] = {
             what: Timeline([], []) for what in dict.fromkeys((*observe, OUTCOME))
         }
-        self._variables = Variables(self._globals, self.game._values, names)
-        self._sampler = Sampler([(timeline, self._getter(what)) for what, timeline in self.samples.items()])
-        for event in (*self._counts, *watch):
-            if event.kind in PAIR_EVENTS:
-                self._pairs.ask(event, None)
-
-    def _getter(self, what: Observable) -> Callable[[], Any]:
-        return getter(
-            what,
-            self._variables,
-            self.scene,
-            self.board,
-            self.story,
-            self._counts,
-            lambda: (self.frame, self.outcome),
+        self.player = Player(self)
+        self.variables = Variables(self._globals, self.game._values, names)
+        self._sampler = Sampler(
+            [(timeline, getter(what, self, self.variables)) for what, timeline in self.samples.items()]
         )
+        self._timers = Timers(scene.spawner)
+        self._spawned: dict[str, int] = {}
+        self._later: list[Arrangement] = []
+        self._unarranged: tuple[str, ...] = ()
+        for event in (*counted, *watch):
+            if event.kind in PAIR_EVENTS:
+                self.pairs.ask(event, None)
 
     # ---- the trial
 
     def go(self) -> Trace:
         """Plays the trial to its end, or to where the script is stopped."""
-        recorder = self.recorder
+        due: dict[int, list[PlayerInput]] = {}
+        for given in self.plan.inputs:
+            due.setdefault(given.frame, []).append(given)
         try:
-            self._read()
-            unarranged = self._arrange()
-            self._frames()
+            self.begin()
+            for frame in range(self.plan.last_frame + 1):
+                self.next_frame(due.get(frame, ()))
             last = self.plan.last_frame
         except TrialOver:
             last = max(self.frame - 1, READING)
-            unarranged = ()
-            if recorder is not None:
-                recorder.end(self.scene.bodies, ran=True)
-        self.waits.stop()
-        self.story.finish()
-        if recorder is not None:
-            self._close_overlaps(recorder)
-        return self._freeze(last, unarranged)
+        return self.end(last)
 
-    def _read(self) -> None:
-        """Frame -1: the file is read from top to bottom, then `start` handlers run."""
+    def begin(self) -> None:
+        """Frame -1: the file is read, `start` handlers run, and the scenario puts things in place.
+
+        Raises `TrialOver` where the script is stopped.
+        """
         if self.recorder is not None:
             self.recorder.begin(READING)
         code = self._woven.recording if self.recorder is not None else self._woven.counting
-        if self._woven.script.straight:
-            return
-        self._guarded(lambda: exec(code, self._globals))
-        self._fire(Event("start"))
-        if self.recorder is not None:
-            self.recorder.cause = -1
-            for body in self.scene.bodies:
-                body.stamp = max(body.stamp, READING)
-            self.recorder.end(self.scene.bodies, ran=True)
+        if not self._woven.script.straight:
+            self._guarded(lambda: exec(code, self._globals))
+            self.deliver()
+            self.fire(Event("start"))
+            if self.recorder is not None:
+                self.recorder.cause = -1
+                for body in self.scene.bodies:
+                    body.stamp = max(body.stamp, READING)
+                self.recorder.end(self.scene.bodies, ran=True)
+        self._timers.add(self.handlers.timed())
+        self._arrange()
 
-    def _frames(self) -> None:
-        scene, plan, recorder, sampler = self.scene, self.plan, self.recorder, self._sampler
-        inputs = _schedule(plan)
-        spawns = self._spawns()
-        held = any(kind == "held" for kind, _ in self._handlers)
-        each_frame = self._handlers.get(("frame", ()))
-        for frame in range(plan.last_frame + 1):
-            self.frame = frame
-            self._ran = frame == 0
-            if recorder is not None:
-                recorder.begin(frame)
-            if frame in inputs:
-                for key, goes_down in inputs[frame]:
-                    self._key(key, goes_down=goes_down)
-            if frame in spawns:
-                for spawner, turn in spawns[frame]:
-                    body = scene.spawn(spawner, turn, frame)
-                    if body is not None:
-                        self._pairs.appeared(body)
-            if frame == 0 and self._woven.script.straight:
-                self._begin_straight()
-            if self.waits.sleepers:
-                self._resume(frame)
-            if held and self.down:
+    def next_frame(self, inputs: Iterable[PlayerInput]) -> None:
+        """Plays one frame with these inputs. Raises `TrialOver` where the script is stopped."""
+        self.frame += 1
+        frame, scene, recorder = self.frame, self.scene, self.recorder
+        self._ran = frame == 0
+        if recorder is not None:
+            recorder.begin(frame)
+        if not self._still:
+            self.player.release_due(frame)
+            self.player.apply(inputs)
+        if frame == 0 and self._woven.script.straight:
+            self._begin_straight()
+        if not self._still:
+            if self.waits.sleepers or frame >= self._timers.next_frame:
+                self._timers_and_waits(frame)
+            if self.down and "held" in self.handlers.kinds:
                 for key in sorted(self.down, key=self.down.__getitem__):
-                    self._fire(Event("held", (key,)))
-            scene.step(frame, self.down)
+                    self.fire(Event("held", (key,)))
+        if not self._still:
+            for body in scene.step(frame, self.down):
+                self.removed(body)
+            if self._queue:
+                self.deliver()
             self._meet(frame)
-            if each_frame:
-                self._fire(Event("frame"))
-            sampler.sample(frame)
-            if recorder is not None:
-                recorder.end(scene.bodies, ran=self._ran)
+            if "frame" in self.handlers.kinds:
+                self.fire(Event("frame"))
+        self._sampler.sample(frame)
+        if recorder is not None:
+            recorder.end(scene.bodies, ran=self._ran)
 
-    def _spawns(self) -> dict[int, list[tuple[Any, int]]]:
-        spawns: dict[int, list[tuple[Any, int]]] = {}
-        for spawner in self.scene.spec.spawner:
-            for turn, frame in enumerate(self.scene.due(spawner, self.plan.last_frame)):
-                spawns.setdefault(frame, []).append((spawner, turn))
-        return spawns
+    def end(self, last: int) -> Trace:
+        """Ends the trial after a frame and freezes what it was."""
+        recorder = self.recorder
+        if recorder is not None and self._stop is not None:
+            recorder.end(self.scene.bodies, ran=True)
+        self.waits.stop()
+        self.story.finish()
+        if recorder is not None:
+            for pair in self.pairs.overlapping():
+                self._note_overlap(pair, self.frame)
+        return self._freeze(last)
 
-    def _key(self, key: str, *, goes_down: bool) -> None:
-        if goes_down == (key in self.down):
+    # ---- the parts of a frame
+
+    def _timers_and_waits(self, frame: int) -> None:
+        """Step 2, by due time and then age: timers are older than any handler that waits."""
+        due: list[tuple[float, int, int, Event | SpawnerSpec | Sleeper]] = []
+        if frame >= self._timers.next_frame:
+            due += [(round(time, 9), 0, timer.age, timer.what) for time, timer in self._timers.due(frame)]
+        due += [(round(sleeper.due, 9), 1, sleeper.order, sleeper) for sleeper in self.waits.due(frame)]
+        for _, _, _, what in sorted(due, key=lambda entry: entry[:3]):
+            if isinstance(what, Event):
+                self.fire(what)
+            elif isinstance(what, SpawnerSpec):
+                self._spawn(what)
+            elif what in self.waits.sleepers:  # else another one ended it
+                self._resume(what)
+
+    def _spawn(self, spawner: SpawnerSpec) -> None:
+        turn = self._spawned.get(spawner.name, 0)
+        if spawner.name in self.frozen_spawners or turn >= spawner.most or self.scene.full:
             return
-        if goes_down:
-            self.down[key] = self.frame
-        else:
-            del self.down[key]
+        self._spawned[spawner.name] = turn + 1
+        body = self.scene.spawn(spawner.mould, self.scene.place_of(spawner, turn), self.frame)
+        self.joined(body)
+        self.fire_piece("appeared", body)
+
+    def joined(self, body: Body) -> None:
+        """A piece was added or came back; what the scenario arranges for its kind holds for it too."""
+        for line in self._later:
+            if line.owner == body.kind and not body.removed_by:
+                self._arrange_body(body, line)
+        super().joined(body)
+
+    def _begin_straight(self) -> None:
+        """A straight script runs once, from the first frame on."""
+        code = self._woven.recording if self.recorder is not None else self._woven.counting
+        self._ran = True
+        self._guarded(lambda: self.waits.run(lambda: exec(code, self._globals)))
+        self.deliver()
+
+    def _resume(self, sleeper: Sleeper) -> None:
+        """Goes on with a handler whose waiting is over."""
+        self._handler, self._depth, cause, self._about = sleeper.context
+        self._ran = True
         if self.recorder is not None:
-            self.recorder.keys.append((self.frame, key, goes_down))
-        self._fire(Event("pressed" if goes_down else "released", (key,)))
+            self.recorder.handler = self._handler.name if self._handler else None
+            self.recorder.cause = cause
+        self._guarded(lambda: self.waits.resume(sleeper))
+        self._handler = None
+        if self.recorder is not None:
+            self.recorder.handler = None
+        if self._queue:
+            self.deliver()
 
     def _meet(self, frame: int) -> None:
         """Step 5: finds the overlaps that begin, last or end, and runs what waits for them."""
         contacts = self.scene.contacts
-        for pair in self._pairs.ordered:
-            a, b = pair.first, pair.second
-            if a.removed or b.removed:
+        for pair in self.pairs.walk(frame):
+            if pair.gone:
                 continue
+            a, b = pair.first, pair.second
             touching = bool(contacts) and pair.key in contacts
             if a.stamp >= frame or b.stamp >= frame or touching or pair.touching or frame == 0:
                 pair.touching = touching
@@ -192,114 +232,26 @@ class Run(Host):
             if now:
                 if not pair.on:
                     pair.on, pair.since = True, frame
-                    self._fire_pair("meets", pair)
-                if "overlaps" in pair.handlers or "overlaps" in pair.patterns:
-                    self._fire_pair("overlaps", pair)
+                    self.fire_pair("meets", pair)
+                if ("overlaps" in pair.handlers or "overlaps" in pair.patterns) and a.present and b.present:
+                    self.fire_pair("overlaps", pair)
             elif pair.on:
                 pair.on = False
                 self._note_overlap(pair, frame - 1)
-                self._fire_pair("parts", pair)
-        if self._removed:
-            self._removed = False
-            for pair in self._pairs.ordered:
-                if pair.on and (pair.first.removed or pair.second.removed):
-                    self._note_overlap(pair, frame)
-            self._pairs.forget_removed()
+                self.fire_pair("parts", pair)
 
-    def _note_overlap(self, pair: Pair, last: int) -> None:
-        if self.recorder is not None:
-            self.recorder.overlaps.append((f"{pair.first.name} {pair.second.name}", pair.since, last))
+    # ---- arranging and the end
 
-    def _close_overlaps(self, recorder: Recorder) -> None:
-        for pair in self._pairs.ordered:
-            if pair.on:
-                self._note_overlap(pair, self.frame)
-
-    # ---- handlers
-
-    def register(self, function: Any, events: tuple[Event, ...], takes: int) -> None:
-        """Adds a handler, for each of its events once, in file order."""
-        self._registered += 1
-        handler = Handler(function.__name__, function, takes, self._registered, function.__code__.co_firstlineno)
-        for event in dict.fromkeys(events):
-            if event.kind in PAIR_EVENTS:
-                self._pairs.ask(event, handler)
-            else:
-                handlers = self._handlers.setdefault((event.kind, event.about), [])
-                handlers.append(handler)
-
-    def _fire(self, event: Event) -> None:
-        handlers = self._handlers.get((event.kind, event.about), ())
-        if event in self._counts:
-            self._counts[event] += 1
-        if self.recorder is not None and (handlers or event.kind in ("pressed", "released")):
-            self.recorder.came(
-                str(event), tuple(h.name for h in handlers), tuple(h.line for h in handlers), len(self.waits.sleepers)
-            )
-        every_frame = event.kind in ("held", "frame")
-        for handler in handlers:
-            self._handle(handler, (), (handler.order, event) if every_frame else None)
-
-    def _fire_pair(self, kind: EventKind, pair: Pair) -> None:
-        handlers = pair.handlers.get(kind, ())
-        for pattern in pair.patterns.get(kind, ()):
-            if pattern in self._counts:
-                self._counts[pattern] += 1
-        if self.recorder is not None:
-            text = f"{kind}({pair.first.name}, {pair.second.name})"
-            self.recorder.came(
-                text, tuple(h.name for h, _ in handlers), tuple(h.line for h, _ in handlers), len(self.waits.sleepers)
-            )
-        for handler, swapped in handlers:
-            first, second = (pair.second, pair.first) if swapped else (pair.first, pair.second)
-            both = (self.handle(first), self.handle(second))
-            given = both if handler.takes == 2 else both[1:] if handler.takes == 1 else ()
-            self._handle(handler, given, (handler.order, pair.key) if kind == "overlaps" else None)
-
-    def _handle(self, handler: Handler, arguments: tuple[Any, ...], busy: Hashable | None = None) -> None:
-        if busy is not None and busy in self.waits.busy:
-            return
-        self._handler = handler
-        self._ran = True
-        self._depth = 0
-        recorder = self.recorder
-        if recorder is not None:
-            recorder.handler = handler.name
-        if self._woven.waits:
-            self._guarded(lambda: self.waits.run(lambda: handler.function(*arguments), busy))
-        else:
-            self._guarded(lambda: handler.function(*arguments))
-        self._handler = None
-        if recorder is not None:
-            recorder.handler = None
-
-    def _begin_straight(self) -> None:
-        """A straight script runs once, from the first frame on."""
-        code = self._woven.recording if self.recorder is not None else self._woven.counting
-        self._ran = True
-        self._guarded(lambda: self.waits.run(lambda: exec(code, self._globals)))
-
-    def _resume(self, frame: int) -> None:
-        """Goes on with the handlers whose waiting is over."""
-        for sleeper in self.waits.due(frame):
-            if sleeper not in self.waits.sleepers:
-                continue  # another one ended it
-            self._handler, self._depth, cause = sleeper.context
-            self._ran = True
-            if self.recorder is not None:
-                self.recorder.handler = self._handler.name if self._handler else None
-                self.recorder.cause = cause
-            self._guarded(lambda: self.waits.resume(sleeper))  # noqa: B023 - called at once
-            self._handler = None
-
-    # ---- arranging and sampling
-
-    def _arrange(self) -> tuple[str, ...]:
-        """Applies the scenario's `arrange`; gives back the variables that the script does not have."""
-        missing = []
+    def _arrange(self) -> None:
+        """Applies the scenario's `arrange`."""
+        missing: list[str] = []
         for line in self.plan.arrange:
-            if line.owner is None:
-                bound = self._variables.arrange(line.name, line.value)
+            if line.owner is None and line.name == "place":
+                self.showing.place = str(line.value)
+            elif line.owner is None and line.name in self.facts:
+                self.set_fact(line.name, line.value)
+            elif line.owner is None:
+                bound = self.variables.arrange(line.name, line.value)
                 if bound is None:
                     missing.append(line.name)
                 elif self.recorder is not None:
@@ -308,14 +260,24 @@ class Run(Host):
                 setattr(self.game, line.name, line.value)
             else:
                 for body in self.scene.named(line.owner):
-                    if line.name == "removed":
-                        body.removed = bool(line.value)
-                    elif not body.removed:
-                        setattr(self.handle(body), line.name, line.value)
-                    body.stamp = 0
-        return tuple(missing)
+                    self._arrange_body(body, line)
+                if line.owner in self.scene.spec.kinds:
+                    self._later.append(line)
+        self._unarranged = tuple(missing)
 
-    def _freeze(self, last: int, unarranged: tuple[str, ...]) -> Trace:
+    def _arrange_body(self, body: Body, line: Arrangement) -> None:
+        if line.name == "removed":
+            if line.value and not body.removed:
+                body.removed = True
+                self.pairs.removed(body)
+            elif not line.value and body.removed:
+                body.removed, body.removed_by = False, None
+                super().joined(body)
+        elif not body.removed:
+            setattr(self.handle(body), line.name, line.value)
+        body.stamp = max(0, self.frame)
+
+    def _freeze(self, last: int) -> Trace:
         names = [what.name for what in self.samples if what.what == "variable"]
         trace = Trace(
             last_frame=last,
@@ -324,20 +286,28 @@ class Run(Host):
             stopped=self._stop,
             samples=self.samples,
             story=tuple(self.story.lines),
-            final={name: keep(self._variables.read(name)) for name in names},
+            final={name: keep(self.variables.read(name)) for name in names},
             passes=self._limits.passes_a_trial - self._left,
-            unarranged=unarranged,
-            bound={name: self._variables.bound(name) or "" for name in names},
+            unarranged=self._unarranged,
+            bound={name: self.variables.bound(name) or "" for name in names},
+            missed=tuple(self.missed),
         )
         recorder = self.recorder
         if recorder is None:
             return trace
+        showing = self.showing
         return replace(
             trace,
             changes=tuple(recorder.changes),
             tests=tuple(recorder.tests),
             events=tuple(recorder.events),
-            board=tuple(self.shown),
+            board=tuple(showing.shown),
+            offers=tuple(showing.offered),
+            questions=tuple(showing.asked),
+            sounds=tuple(showing.sounds),
+            messages=tuple(showing.sent),
+            places=tuple(showing.places),
+            facts=tuple(self.fact_changes),
             keys=tuple(recorder.keys),
             pieces=recorder.pieces,
             overlaps=tuple(recorder.overlaps),
@@ -345,13 +315,3 @@ class Run(Host):
             removals={body.name: body.removed_by for body in self.scene.bodies if body.removed_by},
             thinned=tuple(recorder.thinned),
         )
-
-
-def _schedule(plan: Plan) -> dict[int, list[tuple[str, bool]]]:
-    """For each frame the keys that change in it: first those that come up, then inputs as written."""
-    up: dict[int, list[tuple[str, bool]]] = {}
-    down: dict[int, list[tuple[str, bool]]] = {}
-    for key in plan.inputs:
-        up.setdefault(key.up, []).append((key.key, False))
-        down.setdefault(key.down, []).append((key.key, True))
-    return {frame: [*up.get(frame, ()), *down.get(frame, ())] for frame in {*up, *down}}

@@ -18,10 +18,10 @@ class Story:
         self._place = place
         self._open = ""
 
-    def tell(self, text: str) -> None:
-        """Adds a line."""
+    def tell(self, text: str, who: str = "") -> None:
+        """Adds a line; `who` is the piece that tells it."""
         self.close()
-        self._add(text)
+        self._add(text, who)
 
     def print(self, text: str, end: Any) -> None:
         """Adds printed text; without a line end the next print joins it."""
@@ -44,13 +44,13 @@ class Story:
         if len(self.lines) < self._limits.story:
             self.close()
 
-    def _add(self, text: str) -> None:
+    def _add(self, text: str, who: str = "") -> None:
         frame, line = self._place()
         if len(self.lines) >= self._limits.story:
             raise Halt("story", f"The story grew beyond {self._limits.story:,} lines.", line)
         if len(text) > self._limits.text:
             self._refuse()
-        self.lines.append(StoryLine(frame, line, text))
+        self.lines.append(StoryLine(frame, line, text, who))
 
     def _refuse(self) -> None:
         raise Halt("text", f"A text grew beyond {self._limits.text:,} characters.", self._place()[1])

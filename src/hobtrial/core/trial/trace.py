@@ -74,6 +74,55 @@ class Shown:
     label: str
     value: Any
     line: int
+    at: tuple[float, float] | None = None
+    """Where on the scene, in squares, if the script says so."""
+
+
+@dataclass(frozen=True, slots=True)
+class Offered:
+    """A choice was offered (`open`), or it was taken or withdrawn."""
+
+    frame: int
+    label: str
+    open: bool
+    line: int
+
+
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """A question that the player was asked."""
+
+    frame: int
+    text: str
+    line: int
+
+
+@dataclass(frozen=True, slots=True)
+class Sounded:
+    """A sound that was to be heard."""
+
+    frame: int
+    name: str
+    line: int
+
+
+@dataclass(frozen=True, slots=True)
+class Sent:
+    """A message, and the handlers that heard it."""
+
+    frame: int
+    text: str
+    line: int
+    heard_by: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Missed:
+    """Something that came to nothing: an input that the game had no use for, or an end after the end."""
+
+    frame: int
+    what: str
+    why: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,6 +148,15 @@ class Trace:
     tests: tuple[Answered, ...] = ()
     events: tuple[Came, ...] = ()
     board: tuple[Shown, ...] = ()
+    offers: tuple[Offered, ...] = ()
+    questions: tuple[Asked, ...] = ()
+    sounds: tuple[Sounded, ...] = ()
+    messages: tuple[Sent, ...] = ()
+    places: tuple[tuple[int, str], ...] = ()
+    """Frame and place, each time the player came to one."""
+    facts: tuple[tuple[int, str, Any], ...] = ()
+    """Frame, fact and new value."""
+    missed: tuple[Missed, ...] = ()
     keys: tuple[tuple[int, str, bool], ...] = ()
     """Frame, key, whether it went down."""
     pieces: dict[str, dict[str, list[tuple[int, Any]]]] = field(default_factory=dict)

@@ -6,10 +6,10 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from ..scene import SceneState
-from ..words import UNSET, Event
+from ..words import FRAMES_PER_SECOND, UNSET
+from .firing import Firing
 from .observe import Observable, same_words
 from .recorder import keep
-from .story import Story
 
 
 class Variables:
@@ -58,37 +58,55 @@ class Variables:
         return bound
 
 
-def getter(
-    what: Observable,
-    variables: Variables,
-    scene: SceneState,
-    board: Mapping[str, Any],
-    story: Story,
-    counts: Mapping[Event, int],
-    now: Callable[[], tuple[int, str]],
-) -> Callable[[], Any]:
-    """A function that gives the present value of an observable; `now` gives frame and outcome."""
+def getter(what: Observable, run: Firing, variables: Variables) -> Callable[[], Any]:
+    """A function that gives the present value of an observable."""
+    showing, scene = run.showing, run.scene
     match what.what:
         case "variable":
             return lambda: variables.read(what.name)
         case "property":
             return lambda: _property(scene, what.name, what.attribute)
         case "count":
-            bodies = scene.by_kind.get(what.name, [])
-            return lambda: sum(not body.removed for body in bodies)
+            return lambda: sum(not body.removed for body in scene.by_kind.get(what.name, ()))
+        case "fact":
+            return lambda: run.facts[what.name]
         case "board":
-            return lambda: board.get(what.name, UNSET)
+            return lambda: showing.board.get(what.name, UNSET)
+        case "offers":
+            return lambda: what.name in showing.offers
         case "told":
-            wanted = same_words(what.name)
-            return lambda: sum(wanted in same_words(line.text) for line in story.lines)
+            return _counter(lambda: run.story.lines, lambda line: same_words(what.name) in same_words(line.text))
+        case "asked":
+            return _counter(lambda: showing.asked, lambda asked: same_words(what.name) in same_words(asked.text))
+        case "sounded":
+            return _counter(lambda: showing.sounds, lambda sound: bool(sound.name == what.name))
+        case "sent":
+            return _counter(lambda: showing.sent, lambda sent: bool(sent.text == what.name))
         case "times":
             event = what.event
             assert event is not None
-            return lambda: counts[event]
+            return lambda: run.handlers.counts[event]
+        case "place":
+            return lambda: showing.place
         case "clock":
-            return lambda: now()[0] / 30
-        case _:
-            return lambda: now()[1]
+            return lambda: run.frame / FRAMES_PER_SECOND
+        case "outcome":
+            return lambda: run.outcome
+
+
+def _counter(entries: Callable[[], list[Any]], fits: Callable[[Any], bool]) -> Callable[[], int]:
+    """How many entries of a growing list fit; each is looked at once."""
+    seen = count = 0
+
+    def number() -> int:
+        nonlocal seen, count
+        kept = entries()
+        while seen < len(kept):
+            count += fits(kept[seen])
+            seen += 1
+        return count
+
+    return number
 
 
 def _property(scene: SceneState, name: str, attribute: str) -> Any:
@@ -97,5 +115,7 @@ def _property(scene: SceneState, name: str, attribute: str) -> Any:
         return UNSET
     if attribute in body.values:
         return keep(body.values[attribute])
+    if attribute == "carrying":
+        return body.carrying.name if body.carrying is not None else None
     value = getattr(body, attribute, UNSET)
     return value if isinstance(value, (int, float, str)) else UNSET

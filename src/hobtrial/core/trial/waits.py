@@ -76,7 +76,7 @@ class Waits:
         number = isinstance(seconds, (int, float)) and not isinstance(seconds, bool)
         if not number or not math.isfinite(seconds) or not 0 <= seconds <= LONGEST_WAIT:
             raise GameError(f"`wait` takes a number of seconds from 0 to 1,000,000, not {seconds!r}.")
-        due = self._now() / FRAMES_PER_SECOND + seconds
+        due = max(self._now(), 0) / FRAMES_PER_SECOND + seconds  # what `start` waits for counts from frame 0
         self.sleep_until(max(self._now() + 1, frame_of(due)), due)
 
     def sleep_until(self, frame: int, due: float) -> None:
@@ -93,11 +93,13 @@ class Waits:
             self.busy.add(busy)
         self._game.switch()
 
-    def stop(self) -> None:
-        """Ends all waiting handlers where they are; no further line of them runs."""
-        sleepers, self.sleepers = self.sleepers, []
-        self.busy.clear()
+    def stop(self, which: Callable[[Any], bool] = lambda context: True) -> None:
+        """Ends waiting handlers where they are, all or those with a context; no further line of them runs."""
+        sleepers = [sleeper for sleeper in self.sleepers if which(sleeper.context)]
+        self.sleepers = [sleeper for sleeper in self.sleepers if sleeper not in sleepers]
         for sleeper in sleepers:
+            if sleeper.busy is not None:
+                self.busy.discard(sleeper.busy)
             self._running.pop(id(sleeper.thread), None)
             sleeper.thread.parent = getcurrent()  # where it goes when it has ended
             sleeper.thread.throw(GreenletExit)
