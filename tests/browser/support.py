@@ -20,7 +20,8 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 
-from hobtrial.cli.demo import listen, load
+from hobtrial.cli.demo import load
+from hobtrial.cli.serving import listen
 from hobtrial.server import create_app
 from tests.support import ROOT, database
 

@@ -2,6 +2,7 @@
 
 import io
 import json
+import re
 import shutil
 import subprocess
 import sys
@@ -9,6 +10,7 @@ import tempfile
 import unittest
 import zipfile
 from pathlib import Path
+from urllib.request import urlopen
 
 from hobtrial.demo.sample import HERE
 from tests.support import BAKEHOUSE, ROOT
@@ -197,6 +199,25 @@ class Play(Folder):
     def test_the_file_is_called_as_the_script_was_given(self) -> None:
         hob("play", EXERCISE, f"{BAKEHOUSE}/wren.py", "--trace", self.folder / "t", cwd=CLASS.parent)
         self.assertEqual([path.name for path in (self.folder / "t").iterdir()], [f"{BAKEHOUSE}__wren.py.json"])
+
+    def test_live_serves_the_screen_for_files_on_disk(self) -> None:
+        script = self.file("wren.py", "score = 1")
+        command = [sys.executable, "-m", "hobtrial", "play", str(EXERCISE), str(script), "--live"]
+        environment = {"PYTHONPATH": str(ROOT / "src"), "PATH": "/usr/bin:/bin", "PYTHONUNBUFFERED": "1"}
+        with subprocess.Popen(command, stdout=subprocess.PIPE, text=True, env=environment) as process:
+            self.addCleanup(process.kill)
+            assert process.stdout is not None
+            address = re.search(r"http://\S+", process.stdout.readline())
+            assert address is not None
+            with urlopen(address[0].replace("/exercises/", "/api/exercises/")) as answer:
+                self.assertEqual(json.load(answer)["script"], "score = 1")
+            process.terminate()
+            self.assertEqual(process.wait(20), 0)
+
+    def test_live_takes_one_file(self) -> None:
+        done = hob("play", EXERCISE, CLASS, "--live")
+        self.assertEqual((done.returncode, done.stdout), (1, ""))
+        self.assertIn("give one script, as a file, to play it live", done.stderr)
 
     def test_an_unknown_scenario_names_those_that_there_are(self) -> None:
         done = hob("play", EXERCISE, CLASS / "wren.py", "--scenario", "Nothing")

@@ -68,7 +68,10 @@ def main(when: str) -> None:
             if not isinstance(read(source, taken), Unreadable):
                 run(source, spec, frames=2)
     found = [trace_json(run(SCRIPT, spec, (held_key("right", 0, 1),), frames=90))]
-    found += [replay(bakehouse(), sample_class()[name], 4) for name in ("wren", "quince", "yarrow", "teasel")]
+    found += [
+        replay(bakehouse(), sample_class()[name], bakehouse().courses[4])
+        for name in ("wren", "quince", "yarrow", "teasel")
+    ]
     print(json.dumps(found))
 
 

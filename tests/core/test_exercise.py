@@ -75,7 +75,10 @@ class Faults(unittest.TestCase):
             ("{steered = {speed = 6}}", "{still = {}, falling = {}}"): "needs exactly one motion of",
             ('press = "space"', 'press = "spcae"'): "line 20: `press` must be a key",
             ('press = "space"', 'hold = "a"'): "`hold` needs `for`",
-            ('press = "space"', ""): "needs one of `press`, `hold` and `answer`",
+            (
+                'press = "space"',
+                "",
+            ): "needs one of `press`, `hold`, `click`, `pick`, `answer`, `type`, `set`; it has none",
             ("at = 0.5", "at = 2.5"): "line 19: `at` is 2.5 s, but this trial ends after 2 s.",
             ("at = 1.0", "at = 9.0"): "line 22: `at` is 9 s, but this trial ends after 2 s.",
             (
@@ -99,7 +102,16 @@ class Faults(unittest.TestCase):
                 "seconds = 2",
                 "seconds = 2\n    limits = {story = 9999}",
             ): "`story` is 9,999; an exercise can only narrow it below 2,000",
-            ('press = "space"', 'answer = "x"'): "`answer` goes with scripts of the style straight.",
+            ('press = "space"', 'press = "space"\n    for = 2'): "`for` and `until` go with `hold`",
+            (
+                'press = "space"',
+                'hold = "a"\n    until = "meets(hob)"',
+            ): "`until` 'meets(hob)' has `meets` with 1 names; it takes 2",
+            ('press = "space"', 'hold = "a"\n    until = "score =="'): "`until` is 'score =='; write an event",
+            ('press = "space"', 'click = "oven"'): "`click` is 'oven', which is no piece of the scene.",
+            ('press = "space"', "set = {draught = 3}"): "`set` is about `draught`, which is no fact of the scene.",
+            ('name = "hob"', 'name = "win"'): "line 9: `win` is a name of the language already; take another one.",
+            ('name = "score"', 'name = "hob"'): "a listed variable has the name of a thing of the scene",
             ("title =", "title"): "line 2: is not TOML here",
         }
         for (old, new), words in cases.items():
@@ -120,7 +132,7 @@ class Faults(unittest.TestCase):
         ):
             reading = prepared.read(source)
             assert isinstance(reading, Script)
-            stop = prepared.play(prepared.weave(reading), 0).stopped
+            stop = prepared.play(prepared.weave(reading), prepared.courses[0]).stopped
             assert stop is not None
             self.assertIn(words, stop.message)
 
@@ -173,7 +185,10 @@ class Samples(unittest.TestCase):
     def test_verdicts_and_traces_agree(self) -> None:
         prepared = bakehouse()
         for number, _ in enumerate(prepared.courses):
-            quick, whole = prepared.play(prepared.reference, number), prepared.reference_trace(number)
+            quick, whole = (
+                prepared.play(prepared.reference, prepared.courses[number]),
+                prepared.reference_trace(prepared.courses[number]),
+            )
             self.assertEqual((quick.samples, quick.story, quick.outcome), (whole.samples, whole.story, whole.outcome))
 
     def test_every_check_can_be_broken_or_missed(self) -> None:

@@ -150,10 +150,10 @@ class Bounds(unittest.TestCase):
             "for i in range(50):\n    pass\n\n\ndef f():\n    pass\n\n\nf()\nn = 0\nwhile True:\n    n = 1"
         )
         assert isinstance(reading, Script)
-        self.assertEqual(bakehouse().play(bakehouse().weave(reading), 0).passes, 100_000)
+        self.assertEqual(bakehouse().play(bakehouse().weave(reading), bakehouse().courses[0]).passes, 100_000)
         reading = bakehouse().read("for i in range(50):\n    pass\n\n\ndef f():\n    pass\n\n\nf()")
         assert isinstance(reading, Script)
-        self.assertEqual(bakehouse().play(bakehouse().weave(reading), 0).passes, 51)
+        self.assertEqual(bakehouse().play(bakehouse().weave(reading), bakehouse().courses[0]).passes, 51)
 
 
 class WhyChain(unittest.TestCase):
@@ -220,15 +220,15 @@ class WhyChain(unittest.TestCase):
 class Replay(unittest.TestCase):
     def test_the_parting_is_where_the_runs_differ_first(self) -> None:
         number = [course.scenario.name for course in bakehouse().courses].index("A full shelf")
-        found = replay(bakehouse(), sample_class()["wren"], number)
+        found = replay(bakehouse(), sample_class()["wren"], bakehouse().courses[number])
         self.assertEqual((found["parting"]["frame"], found["parting"]["what"]), (83, "outcome"))
-        self.assertIsNone(replay(bakehouse(), REFERENCE, number)["parting"])
+        self.assertIsNone(replay(bakehouse(), REFERENCE, bakehouse().courses[number])["parting"])
 
     def test_a_stop_is_a_parting(self) -> None:
-        self.assertEqual(replay(bakehouse(), sample_class()["yarrow"], 0)["parting"]["frame"], 29)
+        self.assertEqual(replay(bakehouse(), sample_class()["yarrow"], bakehouse().courses[0])["parting"]["frame"], 29)
 
     def test_an_unreadable_script_has_no_trace(self) -> None:
-        found = replay(bakehouse(), sample_class()["woad"], 0)
+        found = replay(bakehouse(), sample_class()["woad"], bakehouse().courses[0])
         self.assertEqual((found["trace"], found["checks"], found["parting"]), (None, [], None))
 
 

@@ -126,7 +126,10 @@ class Expressions(unittest.TestCase):
             "'x' * 10": "calculates with a text",
             "(lambda: 1)()": "calls something",
             "times(meets(hob, sack)) == 1": "`sack`, which is not in the scene",
-            "times(pressed('spcae')) == 1": "the key `spcae`, which there is not",
+            "times(pressed('spcae')) == 1": "`pressed` takes the name of a key in quotes",
+            "times(every()) == 1": "`every` takes one value",
+            "times(after(-1)) == 1": "from 0 to 1,000,000",
+            "times(clicked(sack)) == 1": "`sack`, which is not in the scene",
             "x" * 600: "is longer than",
         }.items():
             with self.subTest(expect[:30]), self.assertRaises(ExpectationError) as caught:
@@ -146,7 +149,7 @@ class Arranged(unittest.TestCase):
         prepared = bakehouse()
         woven = prepared.weave(prepared.read("score = 0"))  # type: ignore[arg-type]
         number = next(n for n, course in enumerate(prepared.courses) if course.plan.arrange)
-        trace = prepared.play(woven, number)
+        trace = prepared.play(woven, prepared.courses[number])
         self.assertEqual(trace.unarranged, ("lives",))
         verdicts = [judge(check, expectation, trace) for check, expectation in prepared.courses[number].checks]
         self.assertEqual([v.verdict for v in verdicts], ["broken", "not reached"])

@@ -10,7 +10,7 @@ from hobtrial.core.exercise import ExerciseError
 from hobtrial.core.explaining import report
 from hobtrial.core.words import clean
 from hobtrial.crew import Crew, WorkerGoneError
-from hobtrial.crew import crew as crew_module
+from hobtrial.crew import hand as hand_module
 from hobtrial.crew.wire import WireError, pack, read_message, unpack
 from hobtrial.demo import exercise_folder
 from tests.core.hostile import HOSTILE
@@ -53,12 +53,12 @@ class CrewAtWork(unittest.IsolatedAsyncioTestCase):
             (hand,) = crew._hands
             hear, heard = hand._hear, []
 
-            async def hear_two() -> dict:
+            async def hear_two(seconds: float) -> dict:
                 if len(heard) == 2:
                     hand.process.kill()
                     await hand.process.wait()
                     raise WorkerGoneError("gone")
-                heard.append(await hear())
+                heard.append(await hear(seconds))
                 return heard[-1]
 
             with mock.patch.object(hand, "_hear", hear_two):
@@ -69,7 +69,7 @@ class CrewAtWork(unittest.IsolatedAsyncioTestCase):
     async def test_a_worker_that_hangs_is_ended(self) -> None:
         async with Crew(1) as crew:
             exercise = await crew.open(FILES)
-            with mock.patch.object(crew_module, "WALL_SECONDS", 0), self.assertRaises(WorkerGoneError):
+            with mock.patch.object(hand_module, "WALL_SECONDS", 0.001), self.assertRaises(WorkerGoneError):
                 await crew.replay(exercise, b"a = 1", 0)
             self.assertEqual((await crew.replay(exercise, b"score = 3", 0))["trace"]["final"]["score"], 3)
 

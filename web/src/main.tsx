@@ -12,6 +12,8 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 
 import { Bench } from "./screens/bench/Bench";
+import { Kept } from "./screens/play/Kept";
+import { Play } from "./screens/play/Play";
 import { Round } from "./screens/round/Round";
 import { Trial } from "./screens/trial/Trial";
 import { applyAppearance } from "./shell/appearance";
@@ -23,6 +25,8 @@ const router = createBrowserRouter([
   { path: "/", element: <Bench /> },
   { path: "/rounds/:round", element: <Round /> },
   { path: "/tries/:try/scenarios/:scenario", element: <Trial /> },
+  { path: "/exercises/:version/play", element: <Play /> },
+  { path: "/plays/:play", element: <Kept /> },
   { path: "*", element: <NotFound /> },
 ]);
 

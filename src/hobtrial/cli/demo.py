@@ -7,7 +7,6 @@ import contextlib
 import fcntl
 import shutil
 import signal
-import socket
 import time
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -21,6 +20,7 @@ from ..demo import load_demo
 from ..server import create_app
 from ..store import Cluster, Store, migrate
 from .home import home
+from .serving import listen
 
 
 def run(*, reset: bool, port: int) -> int:
@@ -81,18 +81,6 @@ def load(dsn: str) -> None:
     store = Store(dsn)
     load_demo(store, opened)
     store.close()
-
-
-def listen(port: int) -> socket.socket:
-    """A listening socket on loopback: the port that was asked for, or a free one."""
-    listener = socket.socket()
-    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-    try:
-        listener.bind(("127.0.0.1", port))
-    except OSError:
-        listener.bind(("127.0.0.1", 0))
-    listener.listen(128)
-    return listener
 
 
 @contextmanager

@@ -58,6 +58,14 @@ def scripts(path: Path) -> list[Given]:
     raise UsageError(f"{path}: there is no such file or folder")
 
 
+def one_script(paths: list[Path]) -> Path:
+    """The one file that is given. Raises `UsageError` for several, and for what is no file."""
+    if len(paths) != 1 or not paths[0].is_file():
+        raise UsageError(f"{', '.join(map(str, paths))}: give one script, as a file, to play it live")
+    _bytes(paths[0])
+    return paths[0]
+
+
 def _bytes(path: Path) -> bytes:
     try:
         if path.stat().st_size > LARGEST_FILE:

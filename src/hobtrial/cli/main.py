@@ -44,8 +44,14 @@ def play(
         Optional[str], typer.Option(help="The scenario to play; the first where none is named.")
     ] = None,
     trace: Annotated[Optional[Path], typer.Option(help="Write each whole trace into this folder.")] = None,
+    live: Annotated[bool, typer.Option("--live", help="Play by hand, and begin again when the file changes.")] = False,
+    port: Annotated[int, typer.Option(min=1, max=65535, help="With --live: the port to serve on.")] = 8766,
 ) -> None:
-    """Play one scenario and show what happened."""
+    """Play one scenario and show what happened; or, live, play by hand in the browser."""
+    if live:
+        from .live import live as serve
+
+        raise typer.Exit(serve(exercise, script, port))
     from .playing import play as run
 
     raise typer.Exit(run(exercise, script, scenario, trace))

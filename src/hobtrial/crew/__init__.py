@@ -1,6 +1,19 @@
 """Trials in worker processes: students' scripts never run in the process that serves."""
 
-from .crew import Crew, OpenedExercise, WorkerGoneError
+from .crew import Crew, OpenedExercise
+from .hand import WorkerGoneError
+from .players import Game, Players, TooManyPlayersError
 from .queue import Marker, Queue, prepare_queue, work
 
-__all__ = ["Crew", "Marker", "OpenedExercise", "Queue", "WorkerGoneError", "prepare_queue", "work"]
+__all__ = [
+    "Crew",
+    "Game",
+    "Marker",
+    "OpenedExercise",
+    "Players",
+    "Queue",
+    "TooManyPlayersError",
+    "WorkerGoneError",
+    "prepare_queue",
+    "work",
+]

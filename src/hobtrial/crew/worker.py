@@ -13,9 +13,10 @@ from collections import OrderedDict
 from collections.abc import Callable
 from typing import Any, Final
 
-from ..core.exercise import ExerciseError
-from ..core.explaining import replay, report
-from ..core.judging import Played, Prepared, open_exercise
+from ..core.exercise import ExerciseError, Scenario
+from ..core.explaining import replay, report, scene_json, variables_json
+from ..core.judging import LiveGame, Played, Prepared, open_exercise
+from ..core.script import Unreadable
 from ..core.words import HobError, clean
 from .walls import limit_memory, raise_walls, renew_limits, used
 from .wire import LONGEST_ANSWER, LONGEST_TASK, pack, read_message
@@ -53,10 +54,14 @@ class Worker:
         self._spent = 0.0
         """Processor seconds up to the end of the last trial."""
         self._ready: OrderedDict[str, Prepared] = OrderedDict()
+        self._game: LiveGame | None = None
         self._tasks: dict[str, Callable[[Task], Answer]] = {
             "open": self._open,
             "mark": self._mark,
             "replay": self._replay,
+            "live": self._live,
+            "tick": self._tick,
+            "keep": self._keep,
         }
 
     def warm_up(self) -> None:
@@ -69,7 +74,10 @@ class Worker:
             "score = 1 / 0",
         ):
             report(prepared, "", source)
-            replay(prepared, source, 0)
+            replay(prepared, source, prepared.courses[0])
+        game = LiveGame(prepared, prepared.reference, 1)
+        game.begin()
+        game.next([{"do": "down", "key": "a"}])
         try:
             open_exercise({"exercise.toml": b"format = 2"})
         except ExerciseError:
@@ -112,6 +120,8 @@ class Worker:
                 }
                 for course in prepared.courses
             ],
+            "scene": scene_json(prepared),
+            "variables": variables_json(prepared),
         }
 
     def _mark(self, task: Task) -> Answer:
@@ -128,7 +138,30 @@ class Worker:
         self._send(clean({"ended": played.as_json(), "used": {"seconds": seconds, "memory": now["memory"]}}))
 
     def _replay(self, task: Task) -> Answer:
-        return {"replay": replay(self._exercise(task), base64.b64decode(task["source"]), task["number"])}
+        prepared = self._exercise(task)
+        if task.get("scenario") is None:
+            course = prepared.courses[task["number"]]
+        else:
+            course = prepared.course_of(Scenario.model_validate(task["scenario"]))
+        return {"replay": replay(prepared, base64.b64decode(task["source"]), course)}
+
+    def _live(self, task: Task) -> Answer:
+        """Begins a game by hand; only in a worker that belongs to one player."""
+        prepared = self._exercise(task)
+        self._game = None
+        reading = prepared.read(base64.b64decode(task["source"]))
+        if isinstance(reading, Unreadable):
+            return {"problems": [problem.as_json() for problem in reading.problems]}
+        self._game = LiveGame(prepared, prepared.weave(reading), task["seed"])
+        return {"news": self._game.begin()}
+
+    def _tick(self, task: Task) -> Answer:
+        assert self._game is not None
+        return {"news": self._game.next(task["inputs"])}
+
+    def _keep(self, task: Task) -> Answer:
+        assert self._game is not None
+        return {"scenario": self._game.as_scenario(task["name"])}
 
 
 def calm_the_collector() -> None:

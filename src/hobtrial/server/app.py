@@ -4,23 +4,25 @@ from __future__ import annotations
 
 import asyncio
 import contextlib
-from collections.abc import AsyncIterator
+from collections.abc import AsyncIterator, Callable
 from pathlib import Path
 from typing import Final
 
 import structlog
-from fastapi import FastAPI, HTTPException, Request
+from fastapi import APIRouter, FastAPI, HTTPException, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import FileResponse, JSONResponse, Response
 from fastapi.staticfiles import StaticFiles
 from starlette.middleware.gzip import GZipMiddleware
+from starlette.types import Lifespan
 
-from ..crew import Crew, Marker, Queue, work
+from ..crew import Crew, Marker, Players, Queue, WorkerGoneError, work
 from ..store import Store
-from . import bench, trial
+from . import bench, live, play, trial
 from . import round as round_
-from .deps import Services
+from .deps import PlayServices, Services
 from .guard import Guard
+from .plays import DiskPlays, StoredPlays
 
 FRONT_END: Final = Path(__file__).resolve().parents[3] / "web" / "dist"
 REPLAYS: Final = 2
@@ -37,33 +39,56 @@ def create_app(dsn: str | None = None, *, workers: int = 2, front_end: Path = FR
         assert dsn is not None
         store, queue = Store(dsn), Queue(dsn)
         log.info("queued", scripts=queue.defer_all(store))
-        async with Crew(REPLAYS) as looking, Crew(workers) as marking:
-            app.state.services = Services(store, queue, looking, Marker(store, looking))
+        async with Crew(REPLAYS) as looking, Crew(workers) as marking, Players() as players:
+            marker = Marker(store, looking)
+            plays = StoredPlays(store, marker)
+            app.state.services = Services(looking, players, plays, store, queue, marker)
+            warming = asyncio.create_task(looking.warm_up())
             working = asyncio.create_task(work(dsn, Marker(store, marking), workers))
             try:
                 yield
             finally:
                 working.cancel()
-                with contextlib.suppress(asyncio.CancelledError):
+                with contextlib.suppress(asyncio.CancelledError, WorkerGoneError):
                     await working
+                    await warming
         queue.close()
         store.close()
 
+    return _application(
+        lifespan if dsn else None, bench.router, round_.router, trial.router, play.router, live.router, pages=front_end
+    )
+
+
+def create_disk_app(
+    files: dict[str, bytes], read_script: Callable[[], bytes], *, front_end: Path = FRONT_END
+) -> FastAPI:
+    """The Play screen alone, for an exercise and a script on disk; it needs no database."""
+
+    @contextlib.asynccontextmanager
+    async def lifespan(app: FastAPI) -> AsyncIterator[None]:
+        async with Crew(1) as crew, Players() as players:
+            app.state.services = PlayServices(crew, players, DiskPlays(crew, files, read_script))
+            yield
+
+    return _application(lifespan, play.router, live.router, pages=front_end)
+
+
+def _application(lifespan: Lifespan[FastAPI] | None, *routers: APIRouter, pages: Path) -> FastAPI:
     app = FastAPI(
         title="Hob Trial",
         version="1",
-        lifespan=lifespan if dsn else None,
+        lifespan=lifespan,
         openapi_url="/api/openapi.json",
         docs_url=None,
         redoc_url=None,
     )
-    app.include_router(bench.router)
-    app.include_router(round_.router)
-    app.include_router(trial.router)
+    for router in routers:
+        app.include_router(router)
     app.add_middleware(GZipMiddleware, minimum_size=2000)
     app.add_middleware(Guard)
     app.add_exception_handler(RequestValidationError, _not_understood)
-    _serve_front_end(app, front_end)
+    _serve_front_end(app, pages)
     return app
 
 

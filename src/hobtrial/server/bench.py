@@ -4,16 +4,19 @@ from __future__ import annotations
 
 from fastapi import APIRouter
 
-from ..store import Rounds
+from ..store import Exercises, Rounds
 from .deps import Parts
-from .views import BenchView, RoundSummary
+from .views import BenchView, ExerciseHead, RoundSummary
 
 router = APIRouter(prefix="/api", tags=["bench"])
 
 
 @router.get("/bench")
 def bench(parts: Parts) -> BenchView:
-    """All rounds, the newest first."""
+    """All rounds, the newest first, and all exercises."""
     with parts.store.transaction() as link:
-        rows = Rounds.all(link)
-    return BenchView(rounds=[RoundSummary(class_name=row.pop("class"), **row) for row in rows])
+        rows, exercises = Rounds.all(link), Exercises.newest(link)
+    return BenchView(
+        rounds=[RoundSummary(class_name=row.pop("class"), **row) for row in rows],
+        exercises=[ExerciseHead(**row) for row in exercises],
+    )

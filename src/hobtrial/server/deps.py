@@ -5,26 +5,37 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated
 
-from fastapi import Depends, Request
+from fastapi import Depends
+from starlette.requests import HTTPConnection
 
-from ..crew import Crew, Marker, Queue
+from ..crew import Crew, Marker, Players, Queue
 from ..store import Store
+from .plays import Plays
 
 
 @dataclass(frozen=True)
-class Services:
-    """The parts behind the routers; made once, when the application starts."""
+class PlayServices:
+    """What playing needs; made once, when the application starts."""
+
+    crew: Crew
+    players: Players
+    plays: Plays
+
+
+@dataclass(frozen=True)
+class Services(PlayServices):
+    """The parts behind all routers."""
 
     store: Store
     queue: Queue
-    crew: Crew
     marker: Marker
 
 
-def services(request: Request) -> Services:
-    """The services of the application that answers a request."""
-    found: Services = request.app.state.services
+def services_of(connection: HTTPConnection) -> Services:
+    """The services of the application that answers a request or holds a socket."""
+    found: Services = connection.app.state.services
     return found
 
 
-Parts = Annotated[Services, Depends(services)]
+Parts = Annotated[Services, Depends(services_of)]
+PlayParts = Annotated[PlayServices, Depends(services_of)]

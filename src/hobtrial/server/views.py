@@ -7,6 +7,8 @@ from typing import Any, Literal
 
 from pydantic import BaseModel
 
+from ..core.trial import InputKind
+
 Answer = Literal["held", "broken", "not reached"]
 Status = Literal["waiting", "marked", "unreadable", "stopped"]
 
@@ -26,10 +28,21 @@ class RoundSummary(BaseModel):
     spread: list[float]
 
 
+class ExerciseHead(BaseModel):
+    """An exercise's newest version, as the Bench lists it."""
+
+    version: int
+    number: int
+    title: str
+    out_of: float
+    scenarios: int
+
+
 class BenchView(BaseModel):
     """The Bench."""
 
     rounds: list[RoundSummary]
+    exercises: list[ExerciseHead]
 
 
 class CheckHead(BaseModel):
@@ -180,12 +193,14 @@ class TryView(BaseModel):
 
 
 class InputView(BaseModel):
-    """A key that the scenario presses."""
+    """Something that the player does; `what` is the key, piece, choice, text or fact."""
 
-    key: str
-    down: int
+    kind: InputKind
+    frame: int
+    what: str
+    value: Any
     up: int
-    held: bool
+    until: str | None
 
 
 class VerdictView(BaseModel):
@@ -266,8 +281,64 @@ class ShownView(BaseModel):
     """A value put on the scoreboard."""
 
     frame: int
+    line: int
     label: str
     value: Any
+    at: tuple[float, float] | None
+
+
+class OfferView(BaseModel):
+    """A choice that was offered (`value`), or taken or withdrawn."""
+
+    frame: int
+    label: str
+    value: bool
+
+
+class AskedView(BaseModel):
+    """A question to the player."""
+
+    frame: int
+    line: int
+    text: str
+
+
+class SoundView(BaseModel):
+    """A sound."""
+
+    frame: int
+    name: str
+
+
+class MessageView(BaseModel):
+    """A message and the handlers that heard it."""
+
+    frame: int
+    text: str
+    heard_by: list[str]
+
+
+class PlaceView(BaseModel):
+    """The player came to a place."""
+
+    frame: int
+    place: str
+
+
+class FactChangeView(BaseModel):
+    """A fact got another value."""
+
+    frame: int
+    name: str
+    value: Any
+
+
+class MissedView(BaseModel):
+    """Something that came to nothing, and why."""
+
+    frame: int
+    what: str
+    why: str
 
 
 class TraceView(BaseModel):
@@ -280,11 +351,23 @@ class TraceView(BaseModel):
     changes: list[ChangeView]
     tests: list[TestView]
     events: list[EventView]
-    board: list[ShownView]
+    messages: list[MessageView]
+    offers: list[OfferView]
+    sounds: list[SoundView]
     pieces: dict[str, dict[str, list[tuple[int, Any]]]]
     lines: dict[str, list[tuple[int, int, int]]]
     thinned: list[str]
     final: dict[str, Any]
+
+
+class AsidesView(BaseModel):
+    """What a trace does not hold and the scene shows: where labels stand, questions, places, facts."""
+
+    board: list[ShownView]
+    questions: list[AskedView]
+    places: list[PlaceView]
+    facts: list[FactChangeView]
+    missed: list[MissedView]
 
 
 class OverlapView(BaseModel):
@@ -302,27 +385,30 @@ class PieceView(BaseModel):
     name: str
     kind: str
     size: tuple[float, float]
-    look: str
     solid: bool
+    zone: bool
     keys: list[str]
 
 
-class SpawnedView(BaseModel):
-    """A kind that a spawner adds."""
+class FactView(BaseModel):
+    """A value of the scene: a dial in live play."""
 
-    kind: str
-    size: tuple[float, float]
-    look: str
+    name: str
+    start: Any
+    range: tuple[float, float] | None
+    choices: list[Any] | None
 
 
 class SceneView(BaseModel):
-    """The scene of a trial, in squares."""
+    """The scene of a trial, in squares; `kinds` says what a piece is like that comes later."""
 
     width: float
     height: float
-    last_frame: int
+    background: str | None
+    places: list[str]
     pieces: list[PieceView]
-    spawned: list[SpawnedView]
+    kinds: list[PieceView]
+    facts: list[FactView]
 
 
 class ReferenceView(BaseModel):
@@ -359,11 +445,32 @@ class TrialView(BaseModel):
     inputs: list[InputView]
     checks: list[VerdictView]
     trace: TraceView | None
+    asides: AsidesView | None
     samples: dict[str, list[tuple[int, Any]]]
     overlaps: list[OverlapView]
     reference: ReferenceView
     parting: PartingView | None
     scene: SceneView
+
+
+class PlayView(BaseModel):
+    """An exercise to play, with the script to begin with."""
+
+    version: int
+    title: str
+    brief: str
+    script: str
+    scene: SceneView
+    variables: list[VariableView]
+
+
+class KeptView(BaseModel):
+    """A game by hand that was kept."""
+
+    id: int
+    version: int
+    title: str
+    source: str
 
 
 class Sorry(BaseModel):

@@ -2,8 +2,9 @@
 
 from .cluster import Cluster
 from .exercises import Exercises
+from .plays import Plays
 from .reports import Reports
 from .rounds import Rounds
 from .store import Store, migrate
 
-__all__ = ["Cluster", "Exercises", "Reports", "Rounds", "Store", "migrate"]
+__all__ = ["Cluster", "Exercises", "Plays", "Reports", "Rounds", "Store", "migrate"]

@@ -6,7 +6,7 @@ from typing import Any, Final
 
 from psycopg.types.json import Jsonb
 
-from .store import Link, queries
+from .store import Link, Row, queries
 
 _SQL: Final = queries("exercises")
 
@@ -30,6 +30,11 @@ class Exercises:
         for name, content in files.items():
             _SQL.add_file(link, version_id=version, name=name, content=content)
         return int(version)
+
+    @staticmethod
+    def newest(link: Link) -> list[Row]:
+        """The newest version of each exercise, by title."""
+        return list(_SQL.newest_versions(link))
 
     @staticmethod
     def files(link: Link, version: int) -> dict[str, bytes]:

@@ -2,7 +2,7 @@
 
 import { queryOptions } from "@tanstack/react-query";
 
-import { type BenchView, dataOf, type RoundView, server, type TrialView, type TryView } from "./client";
+import { type BenchView, dataOf, type KeptView, type PlayView, type RoundView, server, type TrialView, type TryView } from "./client";
 
 const WHILE_MARKING = 400; // milliseconds between looks at a round that is being marked
 
@@ -38,6 +38,31 @@ export const trialQuery = (id: number, scenario: number) =>
         server.GET("/api/tries/{try_id}/scenarios/{number}", { params: { path: { try_id: id, number: scenario } } }),
       ),
     staleTime: Infinity, // the same input gives the same trace
+  });
+
+export const playQuery = (version: number, tryId: number | null) =>
+  queryOptions({
+    queryKey: ["play", version, tryId],
+    queryFn: () =>
+      dataOf<PlayView>(
+        server.GET("/api/exercises/{version}/play", {
+          params: { path: { version }, query: tryId === null ? {} : { try_id: tryId } },
+        }),
+      ),
+    staleTime: Infinity, // a script that is being written must not be replaced
+  });
+
+export const keptQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["kept", id],
+    queryFn: () => dataOf<KeptView>(server.GET("/api/plays/{number}", { params: { path: { number: id } } })),
+  });
+
+export const keptTrialQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["kept trial", id],
+    queryFn: () => dataOf<TrialView>(server.GET("/api/plays/{number}/trial", { params: { path: { number: id } } })),
+    staleTime: Infinity,
   });
 
 export const markAgain = (round: number) =>

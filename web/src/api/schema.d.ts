@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * Bench
-         * @description All rounds, the newest first.
+         * @description All rounds, the newest first, and all exercises.
          */
         get: operations["bench_api_bench_get"];
         put?: never;
@@ -104,10 +104,98 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/exercises/{version}/play": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Playing
+         * @description An exercise to play, with the script to begin with: a student's try, or the starter.
+         */
+        get: operations["playing_api_exercises__version__play_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plays/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kept
+         * @description A game that was kept: its exercise and its script.
+         */
+        get: operations["kept_api_plays__number__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plays/{number}/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kept Trial
+         * @description A game that was kept, played again as a trial beside the reference.
+         */
+        get: operations["kept_trial_api_plays__number__trial_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AsidesView
+         * @description What a trace does not hold and the scene shows: where labels stand, questions, places, facts.
+         */
+        AsidesView: {
+            /** Board */
+            board: components["schemas"]["ShownView"][];
+            /** Questions */
+            questions: components["schemas"]["AskedView"][];
+            /** Places */
+            places: components["schemas"]["PlaceView"][];
+            /** Facts */
+            facts: components["schemas"]["FactChangeView"][];
+            /** Missed */
+            missed: components["schemas"]["MissedView"][];
+        };
+        /**
+         * AskedView
+         * @description A question to the player.
+         */
+        AskedView: {
+            /** Frame */
+            frame: number;
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+        };
         /**
          * BenchView
          * @description The Bench.
@@ -115,6 +203,8 @@ export interface components {
         BenchView: {
             /** Rounds */
             rounds: components["schemas"]["RoundSummary"][];
+            /** Exercises */
+            exercises: components["schemas"]["ExerciseHead"][];
         };
         /**
          * ChangeView
@@ -175,6 +265,51 @@ export interface components {
             handlers: string[];
             /** Waiting */
             waiting: number;
+        };
+        /**
+         * ExerciseHead
+         * @description An exercise's newest version, as the Bench lists it.
+         */
+        ExerciseHead: {
+            /** Version */
+            version: number;
+            /** Number */
+            number: number;
+            /** Title */
+            title: string;
+            /** Out Of */
+            out_of: number;
+            /** Scenarios */
+            scenarios: number;
+        };
+        /**
+         * FactChangeView
+         * @description A fact got another value.
+         */
+        FactChangeView: {
+            /** Frame */
+            frame: number;
+            /** Name */
+            name: string;
+            /** Value */
+            value: unknown;
+        };
+        /**
+         * FactView
+         * @description A value of the scene: a dial in live play.
+         */
+        FactView: {
+            /** Name */
+            name: string;
+            /** Start */
+            start: unknown;
+            /** Range */
+            range: [
+                number,
+                number
+            ] | null;
+            /** Choices */
+            choices: unknown[] | null;
         };
         /**
          * FindingView
@@ -275,17 +410,62 @@ export interface components {
         };
         /**
          * InputView
-         * @description A key that the scenario presses.
+         * @description Something that the player does; `what` is the key, piece, choice, text or fact.
          */
         InputView: {
-            /** Key */
-            key: string;
-            /** Down */
-            down: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "press" | "hold" | "click" | "pick" | "answer" | "type" | "set";
+            /** Frame */
+            frame: number;
+            /** What */
+            what: string;
+            /** Value */
+            value: unknown;
             /** Up */
             up: number;
-            /** Held */
-            held: boolean;
+            /** Until */
+            until: string | null;
+        };
+        /**
+         * KeptView
+         * @description A game by hand that was kept.
+         */
+        KeptView: {
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
+            /** Title */
+            title: string;
+            /** Source */
+            source: string;
+        };
+        /**
+         * MessageView
+         * @description A message and the handlers that heard it.
+         */
+        MessageView: {
+            /** Frame */
+            frame: number;
+            /** Text */
+            text: string;
+            /** Heard By */
+            heard_by: string[];
+        };
+        /**
+         * MissedView
+         * @description Something that came to nothing, and why.
+         */
+        MissedView: {
+            /** Frame */
+            frame: number;
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
         };
         /**
          * Neighbour
@@ -296,6 +476,18 @@ export interface components {
             try_id: number;
             /** Student */
             student: string;
+        };
+        /**
+         * OfferView
+         * @description A choice that was offered (`value`), or taken or withdrawn.
+         */
+        OfferView: {
+            /** Frame */
+            frame: number;
+            /** Label */
+            label: string;
+            /** Value */
+            value: boolean;
         };
         /**
          * OverlapView
@@ -350,12 +542,39 @@ export interface components {
                 number,
                 number
             ];
-            /** Look */
-            look: string;
             /** Solid */
             solid: boolean;
+            /** Zone */
+            zone: boolean;
             /** Keys */
             keys: string[];
+        };
+        /**
+         * PlaceView
+         * @description The player came to a place.
+         */
+        PlaceView: {
+            /** Frame */
+            frame: number;
+            /** Place */
+            place: string;
+        };
+        /**
+         * PlayView
+         * @description An exercise to play, with the script to begin with.
+         */
+        PlayView: {
+            /** Version */
+            version: number;
+            /** Title */
+            title: string;
+            /** Brief */
+            brief: string;
+            /** Script */
+            script: string;
+            scene: components["schemas"]["SceneView"];
+            /** Variables */
+            variables: components["schemas"]["VariableView"][];
         };
         /**
          * Problem
@@ -466,19 +685,23 @@ export interface components {
         };
         /**
          * SceneView
-         * @description The scene of a trial, in squares.
+         * @description The scene of a trial, in squares; `kinds` says what a piece is like that comes later.
          */
         SceneView: {
             /** Width */
             width: number;
             /** Height */
             height: number;
-            /** Last Frame */
-            last_frame: number;
+            /** Background */
+            background: string | null;
+            /** Places */
+            places: string[];
             /** Pieces */
             pieces: components["schemas"]["PieceView"][];
-            /** Spawned */
-            spawned: components["schemas"]["SpawnedView"][];
+            /** Kinds */
+            kinds: components["schemas"]["PieceView"][];
+            /** Facts */
+            facts: components["schemas"]["FactView"][];
         };
         /**
          * ShownView
@@ -487,10 +710,17 @@ export interface components {
         ShownView: {
             /** Frame */
             frame: number;
+            /** Line */
+            line: number;
             /** Label */
             label: string;
             /** Value */
             value: unknown;
+            /** At */
+            at: [
+                number,
+                number
+            ] | null;
         };
         /**
          * Sorry
@@ -501,19 +731,14 @@ export interface components {
             detail: string;
         };
         /**
-         * SpawnedView
-         * @description A kind that a spawner adds.
+         * SoundView
+         * @description A sound.
          */
-        SpawnedView: {
-            /** Kind */
-            kind: string;
-            /** Size */
-            size: [
-                number,
-                number
-            ];
-            /** Look */
-            look: string;
+        SoundView: {
+            /** Frame */
+            frame: number;
+            /** Name */
+            name: string;
         };
         /**
          * StopView
@@ -604,8 +829,12 @@ export interface components {
             tests: components["schemas"]["TestView"][];
             /** Events */
             events: components["schemas"]["EventView"][];
-            /** Board */
-            board: components["schemas"]["ShownView"][];
+            /** Messages */
+            messages: components["schemas"]["MessageView"][];
+            /** Offers */
+            offers: components["schemas"]["OfferView"][];
+            /** Sounds */
+            sounds: components["schemas"]["SoundView"][];
             /** Pieces */
             pieces: {
                 [key: string]: {
@@ -650,6 +879,7 @@ export interface components {
             /** Checks */
             checks: components["schemas"]["VerdictView"][];
             trace: components["schemas"]["TraceView"] | null;
+            asides: components["schemas"]["AsidesView"] | null;
             /** Samples */
             samples: {
                 [key: string]: [
@@ -778,6 +1008,281 @@ export interface components {
             ];
             /** About */
             about: string[];
+        };
+        /**
+         * Began
+         * @description A game began; what is there is new.
+         */
+        Began: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "began";
+            /** Source */
+            source: string;
+            news: components["schemas"]["News"];
+        };
+        /**
+         * Begin
+         * @description Begins anew with a script.
+         */
+        Begin: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "begin";
+            /** Source */
+            source: string;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+        };
+        /**
+         * BoardEntry
+         * @description A value on the scoreboard; `at` is its place on the scene.
+         */
+        BoardEntry: {
+            /** Label */
+            label: string;
+            /** Value */
+            value: unknown;
+            /** At */
+            at: [
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * Changed
+         * @description The file on disk is another one now.
+         */
+        Changed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "changed";
+            /** Source */
+            source: string;
+        };
+        /**
+         * Did
+         * @description What the player did.
+         */
+        Did: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "did";
+            /** Inputs */
+            inputs: (components["schemas"]["KeyMoved"] | components["schemas"]["PlayerDid"])[];
+        };
+        /**
+         * Ended
+         * @description No game runs any more, and why.
+         */
+        Ended: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "ended";
+            /** Why */
+            why: string;
+        };
+        /**
+         * Frame
+         * @description The next frame.
+         */
+        Frame: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "frame";
+            news: components["schemas"]["News"];
+        };
+        /**
+         * Keep
+         * @description Keeps what was played as a trial.
+         */
+        Keep: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "keep";
+        };
+        /**
+         * Kept
+         * @description What was played is kept under this number.
+         */
+        Kept: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "kept";
+            /** Id */
+            id: number;
+        };
+        /**
+         * KeyMoved
+         * @description A key went down or came up.
+         */
+        KeyMoved: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "down" | "up";
+            /** Key */
+            key: string;
+        };
+        /**
+         * News
+         * @description What is new in a frame; what is missing is as before. A piece that is null is not there.
+         */
+        News: {
+            /** Frame */
+            frame: number;
+            /**
+             * Pieces
+             * @default {}
+             */
+            pieces: {
+                [key: string]: [
+                    string,
+                    number,
+                    number,
+                    string,
+                    number,
+                    number,
+                    number,
+                    string | null
+                ] | null;
+            };
+            /**
+             * Outcome
+             * @default null
+             */
+            outcome: string | null;
+            /**
+             * Board
+             * @default null
+             */
+            board: components["schemas"]["BoardEntry"][] | null;
+            /**
+             * Offers
+             * @default null
+             */
+            offers: string[] | null;
+            /**
+             * Questions
+             * @default null
+             */
+            questions: string[] | null;
+            /**
+             * Place
+             * @default null
+             */
+            place: string | null;
+            /**
+             * Facts
+             * @default null
+             */
+            facts: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Values
+             * @default null
+             */
+            values: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Story
+             * @default []
+             */
+            story: components["schemas"]["StoryView"][];
+            /**
+             * Sounds
+             * @default []
+             */
+            sounds: string[];
+            /** @default null */
+            stopped: components["schemas"]["StopView"] | null;
+            /**
+             * Over
+             * @default null
+             */
+            over: boolean | null;
+        };
+        /**
+         * Pace
+         * @description How fast the game runs: 0 holds it.
+         */
+        Pace: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "pace";
+            /** Speed */
+            speed: number;
+        };
+        /**
+         * PlayerDid
+         * @description A click (on a piece by name, or at a place), a choice, an answer, words, or a dial that was turned.
+         */
+        PlayerDid: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "click" | "pick" | "answer" | "type" | "set";
+            /**
+             * What
+             * @default
+             */
+            what: string;
+            /**
+             * Value
+             * @default null
+             */
+            value: boolean | number | string | [
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * Unread
+         * @description The script cannot be read, so no game began.
+         */
+        Unread: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "unread";
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+        };
+        /**
+         * LiveMessages
+         * @description Both directions, for the description.
+         */
+        LiveMessages: {
+            /** Heard */
+            heard: components["schemas"]["Begin"] | components["schemas"]["Did"] | components["schemas"]["Pace"] | components["schemas"]["Keep"];
+            /** Said */
+            said: components["schemas"]["Began"] | components["schemas"]["Frame"] | components["schemas"]["Unread"] | components["schemas"]["Kept"] | components["schemas"]["Changed"] | components["schemas"]["Ended"];
         };
     };
     responses: never;
@@ -909,6 +1414,128 @@ export interface operations {
             header?: never;
             path: {
                 try_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialView"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    playing_api_exercises__version__play_get: {
+        parameters: {
+            query?: {
+                try_id?: number | null;
+            };
+            header?: never;
+            path: {
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    kept_api_plays__number__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    kept_trial_api_plays__number__trial_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
                 number: number;
             };
             cookie?: never;

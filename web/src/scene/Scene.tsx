@@ -1,70 +1,86 @@
-import { memo, useMemo } from "react";
+import { memo, type PointerEvent, useMemo, useState } from "react";
 
-import type { SceneView, TraceView } from "../api/client";
-import { clock, placeAt, show, valueAt } from "../values";
-import { LOOKS } from "./looks";
+import type { SceneView } from "../api/client";
+import { clock, show } from "../values";
+import { BACKGROUNDS } from "./backgrounds";
+import type { Moment } from "./moment";
+import { Piece } from "./Piece";
+
+type Spot = readonly [x: number, y: number];
 
 interface SceneProps {
   scene: SceneView;
-  trace: TraceView;
-  frame: number;
-}
-
-interface Stand {
-  name: string;
-  look: string;
-  size: readonly [number, number];
-  x: number;
-  y: number;
-  scale: number;
-  opacity: number;
+  moment: Moment;
+  /** Where a click on the scene goes, in squares; without it nothing can be clicked. */
+  onClick?: (spot: Spot) => void;
 }
 
 /** The scene as it stood in one frame, on squared paper; the origin is at the bottom left. */
-export function Scene({ scene, trace, frame }: SceneProps) {
-  const sizes = useMemo(() => sizesOf(scene, trace), [scene, trace]);
-  const stands = standing(trace, sizes, frame);
-  const board = boardAt(trace, frame);
+export function Scene({ scene, moment, onClick }: SceneProps) {
+  const [pointer, setPointer] = useState<Spot | null>(null);
+  const sizes = useMemo(() => new Map([...scene.kinds.map((each) => [each.kind, each] as const), ...scene.pieces.map((each) => [each.name, each] as const)]), [scene]);
+  const spotOf = (event: PointerEvent<SVGSVGElement>): Spot => {
+    const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(event.currentTarget.getScreenCTM()?.inverse());
+    return [Math.round(at.x * 10) / 10, Math.round((scene.height - at.y) * 10) / 10];
+  };
+  const words = moment.pieces.map((each) => `${each.name} at ${show(each.x)}, ${show(each.y)}`).join("; ");
   return (
     <svg
       viewBox={`0 0 ${scene.width} ${scene.height}`}
-      className="mx-auto block h-full max-w-full border border-base-300 bg-(--sheet)"
-      preserveAspectRatio="xMidYMax meet"
+      className={`mx-auto block max-h-full w-full ${onClick ? "cursor-crosshair" : ""}`}
+      style={{ aspectRatio: `${scene.width} / ${scene.height}` }}
+      preserveAspectRatio="xMidYMin meet"
       role="img"
-      aria-label={`The scene at ${clock(frame)}: ${stands.map((each) => `${each.name} at ${show(each.x)}, ${show(each.y)}`).join("; ")}`}
-      data-scene={frame}
+      aria-label={`The scene at ${clock(moment.frame)}: ${words}`}
+      data-scene={moment.frame}
+      onPointerMove={(event) => setPointer(spotOf(event))}
+      onPointerLeave={() => setPointer(null)}
+      onPointerDown={onClick && ((event) => onClick(spotOf(event)))}
     >
+      <rect width={scene.width} height={scene.height} fill="var(--sheet)" stroke="var(--line)" strokeWidth={0.08} />
+      {scene.background ? BACKGROUNDS[scene.background]?.(scene.width, scene.height) : null}
       <Squares width={scene.width} height={scene.height} />
-      {stands.map((each) => (
-        <Piece key={each.name} stand={each} height={scene.height} />
+      {layered(moment, sizes).map(({ stand, piece }) => (
+        <Piece key={stand.name} stand={stand} size={piece?.size ?? [1, 1]} zone={piece?.zone ?? false} height={scene.height} />
       ))}
+      <Carried moment={moment} height={scene.height} />
       <Ruler width={scene.width} height={scene.height} />
-      {board.map(({ label, value }, place) => (
-        <text key={label} x={0.6} y={1.25 + place * 1.1} style={{ fontSize: "0.9px" }} stroke="var(--sheet)" strokeWidth={0.2} paintOrder="stroke">
-          {label} <tspan fontWeight={700}>{show(value)}</tspan>
-        </text>
-      ))}
+      <Board moment={moment} height={scene.height} />
+      <Telling moment={moment} scene={scene} />
+      {pointer ? (
+        <g aria-hidden data-pointer>
+          <path d={`M${pointer[0]} ${scene.height}v-0.5M${scene.width} ${scene.height - pointer[1]}h-0.5`} stroke="var(--plum)" strokeWidth={0.12} />
+          <text x={scene.width - 0.4} y={1.1} textAnchor="end" style={{ fontSize: "0.8px" }} stroke="var(--sheet)" strokeWidth={0.25} paintOrder="stroke">
+            x {pointer[0].toFixed(1)}, y {pointer[1].toFixed(1)}
+          </text>
+        </g>
+      ) : null}
     </svg>
   );
 }
 
+/** Zones lie beneath all other pieces, which stand in scene order. */
+function layered(moment: Moment, sizes: ReadonlyMap<string, SceneView["pieces"][number]>) {
+  const all = moment.pieces.map((stand) => ({ stand, piece: sizes.get(stand.name) ?? sizes.get(stand.kind) }));
+  return [...all.filter((each) => each.piece?.zone), ...all.filter((each) => !each.piece?.zone)];
+}
+
 const Squares = memo(function Squares({ width, height }: { width: number; height: number }) {
-  const across = Array.from({ length: Math.ceil(width) - 1 }, (_, place) => place + 1);
-  const up = Array.from({ length: Math.ceil(height) - 1 }, (_, place) => place + 1);
+  const across = Array.from({ length: Math.max(Math.ceil(width) - 1, 0) }, (_, place) => place + 1);
+  const up = Array.from({ length: Math.max(Math.ceil(height) - 1, 0) }, (_, place) => place + 1);
   return (
-    <g aria-hidden>
-      <path
-        d={across.map((x) => `M${x} 0V${height}`).join("") + up.map((y) => `M0 ${height - y}H${width}`).join("")}
-        stroke="var(--square)"
-        strokeWidth={0.05}
-      />
-    </g>
+    <path
+      aria-hidden
+      d={across.map((x) => `M${x} 0V${height}`).join("") + up.map((y) => `M0 ${height - y}H${width}`).join("")}
+      stroke="var(--square)"
+      strokeWidth={0.05}
+    />
   );
 });
 
 /** Numbers along both edges, every four squares. */
 const Ruler = memo(function Ruler({ width, height }: { width: number; height: number }) {
-  const every4 = (length: number) => Array.from({ length: Math.ceil(length / 4) - 1 }, (_, place) => (place + 1) * 4);
+  const every4 = (length: number) => Array.from({ length: Math.max(Math.ceil(length / 4) - 1, 0) }, (_, place) => (place + 1) * 4);
   return (
     <g aria-hidden style={{ fontSize: "0.62px" }}>
       {every4(width).map((x) => (
@@ -81,53 +97,60 @@ const Ruler = memo(function Ruler({ width, height }: { width: number; height: nu
   );
 });
 
-function Piece({ stand, height }: { stand: Stand; height: number }) {
-  const [w, h] = [stand.size[0] * stand.scale, stand.size[1] * stand.scale];
-  const look = LOOKS[stand.look];
+/** A hairline from a piece to what it carries. */
+function Carried({ moment, height }: { moment: Moment; height: number }) {
+  const lines = moment.pieces.flatMap((each) => {
+    const other = each.carrying === null ? undefined : moment.pieces.find((piece) => piece.name === each.carrying);
+    return other ? [{ name: each.name, d: `M${each.x} ${height - each.y}L${other.x} ${height - other.y}` }] : [];
+  });
   return (
-    <g
-      transform={`translate(${stand.x - w / 2} ${height - stand.y - h / 2}) scale(${w} ${h})`}
-      opacity={stand.opacity}
-      data-piece={stand.name}
-    >
-      {look ? look() : <rect width={1} height={1} fill="var(--color-base-200)" stroke="var(--ink)" strokeWidth={0.04} />}
-    </g>
+    <>
+      {lines.map((line) => (
+        <path key={line.name} d={line.d} stroke="var(--ink)" strokeWidth={0.08} strokeDasharray="0.2 0.2" data-carries={line.name} />
+      ))}
+    </>
   );
 }
 
-/** The size and look of every piece of a trace; spawned ones have those of their spawner. */
-function sizesOf(scene: SceneView, trace: TraceView): Map<string, { size: readonly [number, number]; look: string }> {
-  const sizes = new Map<string, { size: readonly [number, number]; look: string }>();
-  for (const piece of scene.pieces) sizes.set(piece.name, { size: piece.size, look: piece.look });
-  for (const name of Object.keys(trace.pieces)) {
-    const spawned = scene.spawned.find((each) => name.startsWith(`${each.kind}_`));
-    if (!sizes.has(name) && spawned) sizes.set(name, { size: spawned.size, look: spawned.look });
-  }
-  return sizes;
+/** The scoreboard: labels with a place of their own stand there, the others in a list at the top left. */
+function Board({ moment, height }: { moment: Moment; height: number }) {
+  let row = 0;
+  return (
+    <>
+      {moment.board.map(({ label, value, at }) => {
+        const [x, y] = at ? [at[0], height - at[1]] : [0.6, 1.25 + row++ * 1.1];
+        return (
+          <text key={label} x={x} y={y} style={{ fontSize: "0.9px" }} stroke="var(--sheet)" strokeWidth={0.2} paintOrder="stroke" data-board={label}>
+            {label} <tspan fontWeight={700}>{show(value)}</tspan>
+          </text>
+        );
+      })}
+    </>
+  );
 }
 
-function standing(trace: TraceView, sizes: Map<string, { size: readonly [number, number]; look: string }>, frame: number): Stand[] {
-  const stands: Stand[] = [];
-  for (const [name, track] of Object.entries(trace.pieces)) {
-    const size = sizes.get(name);
-    if (!size || placeAt(track["x"], frame) < 0) continue;
-    if (valueAt(track["removed"], frame) === true || valueAt(track["visible"], frame) === false) continue;
-    stands.push({
-      name,
-      look: String(valueAt(track["look"], frame)),
-      size: size.size,
-      x: Number(valueAt(track["x"], frame)),
-      y: Number(valueAt(track["y"], frame)),
-      scale: Number(valueAt(track["size"], frame)),
-      opacity: Math.min(Number(valueAt(track["opacity"], frame)), 1),
-    });
-  }
-  return stands;
-}
-
-/** What the scoreboard shows in a frame, in the order in which labels came. */
-function boardAt(trace: TraceView, frame: number): { label: string; value: unknown }[] {
-  const shown = new Map<string, unknown>();
-  for (const each of trace.board) if (each.frame <= frame) shown.set(each.label, each.value);
-  return [...shown].map(([label, value]) => ({ label, value }));
+/** What pieces tell stands over them, on a strip of paper. */
+function Telling({ moment, scene }: { moment: Moment; scene: SceneView }) {
+  const latest = new Map(moment.telling.map((line) => [line.who, line.text]));
+  return (
+    <>
+      {[...latest].map(([who, text]) => {
+        const stand = moment.pieces.find((each) => each.name === who);
+        if (!stand) return null;
+        const size = scene.pieces.find((each) => each.name === who)?.size[1] ?? 1;
+        const shown = text.length > 40 ? `${text.slice(0, 39)}…` : text;
+        const width = Math.max(shown.length * 0.44 + 0.6, 1.2);
+        const x = Math.min(Math.max(stand.x - width / 2, 0.1), scene.width - width - 0.1);
+        const y = Math.max(scene.height - stand.y - (size * stand.size) / 2 - 1.5, 0.1);
+        return (
+          <g key={who} data-tells={who}>
+            <rect x={x} y={y} width={width} height={1.15} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={0.05} />
+            <text x={x + 0.3} y={y + 0.83} style={{ fontSize: "0.8px" }}>
+              {shown}
+            </text>
+          </g>
+        );
+      })}
+    </>
+  );
 }

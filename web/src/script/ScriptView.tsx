@@ -1,9 +1,10 @@
 import { python } from "@codemirror/lang-python";
-import { HighlightStyle, syntaxHighlighting } from "@codemirror/language";
+import { syntaxHighlighting } from "@codemirror/language";
 import { EditorState, type Extension, RangeSetBuilder, StateEffect, StateField } from "@codemirror/state";
 import { Decoration, type DecorationSet, EditorView, GutterMarker, gutter, lineNumbers } from "@codemirror/view";
-import { tags } from "@lezer/highlight";
 import { useEffect, useRef } from "react";
+
+import { inks, sheet } from "./inks";
 
 export interface LineMarks {
   /** Lines that ran in the frame that is shown. */
@@ -71,25 +72,6 @@ const oftenGutter = gutter({
     return often ? new OftenMarker(often) : null;
   },
   lineMarkerChange: (update) => update.startState.field(marksField) !== update.state.field(marksField),
-});
-
-const inks = HighlightStyle.define([
-  { tag: tags.keyword, fontWeight: "600" },
-  { tag: tags.comment, color: "var(--pencil)", fontStyle: "italic" },
-]);
-
-const sheet = EditorView.theme({
-  "&": { height: "100%", backgroundColor: "transparent", color: "var(--ink)", fontSize: "0.86rem" },
-  "&.cm-focused": { outline: "none" },
-  ".cm-scroller": { fontFamily: '"Source Code Pro", monospace', lineHeight: "1.5" },
-  ".cm-gutters": { backgroundColor: "transparent", color: "var(--pencil)", border: "none" },
-  ".cm-line": { paddingLeft: "6px" },
-  ".hob-running": { backgroundColor: "var(--plum-tint)" },
-  ".hob-suspect": { boxShadow: "inset 3px 0 0 var(--madder)" },
-  ".hob-suspect:not(.hob-running)": { backgroundColor: "var(--madder-tint)" },
-  ".hob-idle": { color: "var(--pencil)" },
-  ".hob-often-gutter": { width: "30px" },
-  ".hob-often": { display: "inline-block", height: "0.55em", backgroundColor: "var(--pencil)", opacity: "0.55" },
 });
 
 const extensions = (label: string): Extension[] => [

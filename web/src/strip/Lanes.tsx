@@ -1,6 +1,9 @@
 import type { TrialView } from "../api/client";
-import { CameLane, OutcomeLane, PlayerLane } from "./EventLanes";
+import { CameLane } from "./CameLane";
 import type { Layout } from "./layout";
+import { OutcomeLane } from "./OutcomeLane";
+import { PlaceLane } from "./PlaceLane";
+import { PlayerLane } from "./PlayerLane";
 import { VariableLane } from "./VariableLane";
 
 /** All lanes from the top: what the player did, what came, the variables, the outcome. */
@@ -17,6 +20,8 @@ export function Lanes({ trial, layout, rem }: { trial: TrialView; layout: Layout
             <PlayerLane trial={trial} lane={lane} layout={layout} rem={rem} />
           ) : lane.kind === "came" ? (
             <CameLane trial={trial} lane={lane} layout={layout} rem={rem} />
+          ) : lane.kind === "place" ? (
+            <PlaceLane trial={trial} lane={lane} layout={layout} rem={rem} />
           ) : lane.kind === "outcome" ? (
             <OutcomeLane trial={trial} lane={lane} layout={layout} rem={rem} />
           ) : (

@@ -7,7 +7,7 @@ import type { TrialView, VerdictView } from "../api/client";
 import { type History, isUnset, seconds, show } from "../values";
 
 export interface Lane {
-  kind: "player" | "came" | "variable" | "outcome";
+  kind: "player" | "came" | "place" | "variable" | "outcome";
   name: string;
   top: number;
   height: number;
@@ -25,7 +25,7 @@ export interface Layout {
 }
 
 const AXIS = 24;
-const HEIGHTS = { player: 32, came: 32, variable: 74, outcome: 64 } as const;
+const HEIGHTS = { player: 32, came: 32, place: 30, variable: 74, outcome: 64 } as const;
 const NOTCH = 22;
 
 /** The layout for a width in pixels; `rem` is the size of the page's letters in pixels. */
@@ -43,6 +43,7 @@ export function layoutOf(trial: TrialView, width: number, rem: number): Layout {
   };
   add("player", "player");
   add("came", "what came");
+  if (trial.scene.places.length > 0 || (trial.asides?.places.length ?? 0) > 0) add("place", "place");
   for (const variable of trial.variables) add("variable", variable.name);
   add("outcome", "outcome");
   const length = seconds(trial.last_frame);

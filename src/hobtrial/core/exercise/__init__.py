@@ -2,11 +2,12 @@
 
 from .files import BRIEF, FILES, REFERENCE, SETTINGS, STARTER, ExerciseError, Fault, load
 from .locate import Lines
-from .model import Check, CheckKind, Exercise, Help, Input, Scenario, Settings, Variable
+from .model import LONGEST_TRIAL, Check, CheckKind, Exercise, Help, Input, Scenario, Settings, Variable
 
 __all__ = [
     "BRIEF",
     "FILES",
+    "LONGEST_TRIAL",
     "REFERENCE",
     "SETTINGS",
     "STARTER",

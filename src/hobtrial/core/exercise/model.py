@@ -7,13 +7,15 @@ files, the database and the workshop all hold it.
 from __future__ import annotations
 
 from dataclasses import asdict
-from typing import Annotated, Any, Literal, Self
+from functools import cached_property
+from typing import Annotated, Any, Final, Literal, Self
 
 from pydantic import AfterValidator, Field, field_validator, model_validator
 
-from ..scene import KeyName, Name, SceneSpec, Spec
+from ..scene import Fact, KeyName, Name, Point, SceneSpec, Spec, Value
 from ..script import DEFAULT_LIMITS
 from ..script.vocabulary import CONSTRUCTS
+from ..trial import InputKind
 
 LONGEST_TRIAL = 600
 """Seconds of one trial; a lesson has 2,700 and a class 24 scripts."""
@@ -27,7 +29,10 @@ def _half_marks(value: float) -> float:
 
 Marks = Annotated[float, Field(ge=0, le=1000), AfterValidator(_half_marks)]
 Seconds = Annotated[float, Field(ge=0, le=LONGEST_TRIAL)]
+AfterAnswer = Annotated[str, Field(pattern=r"^answer [1-9][0-9]{0,2}$")]
+Text = Annotated[str, Field(min_length=1, max_length=200)]
 Concept = str
+DEEDS: Final[tuple[InputKind, ...]] = ("press", "hold", "click", "pick", "answer", "type", "set")
 CheckKind = Literal["at", "by", "always", "never", "end"]
 
 
@@ -45,30 +50,49 @@ class Variable(Spec):
 
     name: Name
     meaning: str = ""
-    start: bool | int | float | str | None = None
+    start: Value | None = None
     type: Literal["int", "float", "str", "bool"] | None = None
     label: str | None = None
     also: tuple[Name, ...] = ()
 
 
 class Input(Spec):
-    """What the player does at a time: a `press`, or a `hold` `for` some seconds."""
+    """What the player does, at a time or (`"answer 2"`, in a straight script) when an answer was taken.
 
-    at: Seconds
+    One of a `press`, a `hold` `for` some seconds and / or `until` an event, a `click` on a piece or
+    a place, a choice to `pick`, an `answer`, words to `type`, and facts to `set`.
+    """
+
+    at: Seconds | AfterAnswer
     press: KeyName | None = None
     hold: KeyName | None = None
-    answer: str | None = Field(default=None, max_length=200)
     for_: Annotated[float, Field(gt=0, le=LONGEST_TRIAL)] | None = Field(default=None, alias="for")
+    until: str | None = None
+    click: Name | Point | None = None
+    pick: Text | None = None
+    answer: Annotated[str, Field(max_length=200)] | None = None
+    type: Text | None = None
+    set: dict[Name, Value] | None = Field(default=None, min_length=1)
 
     @model_validator(mode="after")
     def _one_deed(self) -> Self:
-        if sum(deed is not None for deed in (self.press, self.hold, self.answer)) != 1:
-            raise ValueError("needs one of `press`, `hold` and `answer`")
-        if self.hold is not None and self.for_ is None:
-            raise ValueError("`hold` needs `for`, the seconds that the key stays down")
-        if self.press is not None and self.for_ is not None:
-            raise ValueError("`press` is down for one frame; use `hold` to keep a key down `for` some seconds")
+        met = [deed for deed in DEEDS if getattr(self, deed) is not None]
+        if len(met) != 1:
+            known = ", ".join(f"`{deed}`" for deed in DEEDS)
+            what = f"has {' and '.join(f'`{deed}`' for deed in met)}" if met else "has none"
+            raise ValueError(f"needs one of {known}; it {what}")
+        if self.hold is not None and self.for_ is None and self.until is None:
+            raise ValueError("`hold` needs `for`, the seconds that the key stays down, or `until`, an event")
+        if self.hold is None and (self.for_ is not None or self.until is not None):
+            raise ValueError("`for` and `until` go with `hold`; a `press` is down for one frame")
+        if isinstance(self.at, str) and self.answer is None:
+            raise ValueError('`at = "answer …"` goes with an `answer`')
         return self
+
+    @property
+    def deed(self) -> InputKind:
+        """Which of the deeds it is."""
+        return next(deed for deed in DEEDS if getattr(self, deed) is not None)
 
 
 class Check(Spec):
@@ -132,12 +156,14 @@ class Settings(Spec):
     title: str = Field(min_length=1, max_length=120)
     seconds: Annotated[float, Field(gt=0, le=LONGEST_TRIAL)] = 10
     style: Literal["handlers", "straight"] = "handlers"
+    at_end: Literal["go on", "freeze"] = "go on"
     narrow: tuple[Construct, ...] = ()
     concepts: tuple[Concept, ...] = ("variables", "events", "conditionals")
     help: Help = Help()
     limits: dict[str, Annotated[int, Field(ge=1)]] = Field(default_factory=dict)
     scene: SceneSpec
     variable: tuple[Variable, ...] = ()
+    fact: tuple[Fact, ...] = ()
     scenario: tuple[Scenario, ...] = ()
 
     @field_validator("limits")
@@ -166,7 +192,16 @@ class Settings(Spec):
         twice = next((name for name in names if names.count(name) > 1), None)
         if twice is not None:
             raise ValueError(f'two scenarios are called "{twice}"; every scenario needs a name of its own')
+        if not self.full_scene.names.isdisjoint(variable.name for variable in self.variable):
+            raise ValueError("a listed variable has the name of a thing of the scene; every name means one thing")
         return self
+
+    @cached_property
+    def full_scene(self) -> SceneSpec:
+        """The scene with its facts, which a file may list beside it or in it."""
+        if not self.fact:
+            return self.scene
+        return SceneSpec.model_validate({**dict(self.scene), "fact": (*self.scene.fact, *self.fact)})
 
     def length(self, scenario: Scenario) -> float:
         """The seconds of a scenario's trial."""

@@ -4,7 +4,7 @@ from .explain import Explanation, explain
 from .finding import Edit, Finding, Fix
 from .groups import Group, groups, key_of
 from .parting import Parting, first_parting, parting
-from .replay import replay
+from .replay import replay, scene_json, variables_json
 from .report import EDITION, Report, halted, report
 
 __all__ = [
@@ -24,4 +24,6 @@ __all__ = [
     "parting",
     "replay",
     "report",
+    "scene_json",
+    "variables_json",
 ]

@@ -188,7 +188,9 @@ def _unsettled(prepared: Prepared, script: Script, played: list[Played]) -> list
         for place, verdict in enumerate(run.verdicts):
             if verdict.verdict != HELD:
                 needs = prepared.courses[run.number].checks[place][1].needs
-                cause = why(verdict, needs, script, traces[run.number], prepared.reference_trace(run.number))
+                cause = why(
+                    verdict, needs, script, traces[run.number], prepared.reference_trace(prepared.courses[run.number])
+                )
                 causes.setdefault(cause.key, []).append((cause, (run.number, place)))
     return [_open_finding(prepared, entries) for entries in causes.values()]
 

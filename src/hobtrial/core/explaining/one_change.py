@@ -180,7 +180,7 @@ def _now(before: Played, after: Played, *, held: bool) -> list[CheckRef]:
 def agrees(prepared: Prepared, about: frozenset[Observable], played: Iterable[Played]) -> bool:
     """Whether runs go as the reference's do on some things, in all scenarios."""
     return all(
-        parting(what, run.trace, prepared.reference_trace(run.number)) is None
+        parting(what, run.trace, prepared.reference_trace(prepared.courses[run.number])) is None
         for run in played
         for what in about & set(run.trace.samples)
     )
@@ -201,7 +201,7 @@ def _agrees(
             mended_here = any(number == run.number and what in course.checks[place][1].needs for number, place in mends)
             if not mended_here and _unaltered(what, run.trace, edited.trace):
                 continue
-            if parting(what, edited.trace, prepared.reference_trace(run.number)) is not None:
+            if parting(what, edited.trace, prepared.reference_trace(prepared.courses[run.number])) is not None:
                 return False
     return True
 
@@ -209,7 +209,7 @@ def _agrees(
 def _puts_off(prepared: Prepared, about: frozenset[Observable], played: list[Played], after: dict[int, Played]) -> bool:
     """Whether each run that the edit alters parts later than before, or no more."""
     for run in played:
-        edited, reference = after[run.number].trace, prepared.reference_trace(run.number)
+        edited, reference = after[run.number].trace, prepared.reference_trace(prepared.courses[run.number])
         for what in about & set(edited.samples):
             if _unaltered(what, run.trace, edited):
                 continue

@@ -6,50 +6,71 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..judging import Course, Played, Prepared, play_scenario
+from ..judging import Course, Prepared, judge
 from ..scene import PieceSpec
 from ..script import Script
-from ..trial import OUTCOME, Trace, samples_json, trace_json, variable
-from ..words import frame_of, seconds_of
+from ..trial import OUTCOME, PlayerInput, Trace, asides_json, samples_json, trace_json, variable
+from ..words import seconds_of
 from .parting import Parting, first_parting
 
 
-def replay(prepared: Prepared, source: str | bytes, number: int) -> dict[str, Any]:
+def replay(prepared: Prepared, source: str | bytes, course: Course) -> dict[str, Any]:
     """Plays a scenario with the whole trace, beside the reference's run.
 
     A text that cannot be read has no trace: `trace` is null and everything else is still there.
     """
-    course = prepared.courses[number]
     settings = prepared.exercise.settings
     reading = prepared.read(source)
-    played = (
-        play_scenario(prepared, prepared.weave(reading), number, record=True) if isinstance(reading, Script) else None
-    )
-    reference = prepared.reference_trace(number)
+    trace = prepared.play(prepared.weave(reading), course, record=True) if isinstance(reading, Script) else None
+    reference = prepared.reference_trace(course)
     watched = [*(variable(each.name) for each in settings.variable), OUTCOME]
-    parting = first_parting(watched, played.trace, reference) if played else None
+    parting = first_parting(watched, trace, reference) if trace else None
     return {
         "scenario": course.scenario.name,
         "last_frame": course.plan.last_frame,
         "seed": course.plan.seed,
         "arrange": [line.text for line in course.plan.arrange],
-        "variables": [{"name": each.name, "meaning": each.meaning, "label": each.label} for each in settings.variable],
-        "inputs": [each.as_json() for each in course.plan.inputs],
-        "checks": _checks(course, played) if played else [],
-        "trace": trace_json(played.trace) if played else None,
-        "samples": samples_json(played.trace) if played else {},
-        "overlaps": _overlaps(played.trace) if played else [],
+        "variables": variables_json(prepared),
+        "inputs": _inputs(course, trace),
+        "checks": _checks(course, trace) if trace else [],
+        "trace": trace_json(trace) if trace else None,
+        "asides": asides_json(trace) if trace else None,
+        "samples": samples_json(trace) if trace else {},
+        "overlaps": _overlaps(trace) if trace else [],
         "reference": {"samples": samples_json(reference), "outcome": reference.outcome},
-        "parting": _parting_json(parting, played),
-        "scene": scene_json(prepared, frame_of(settings.length(course.scenario))),
+        "parting": _parting_json(parting, trace),
+        "scene": scene_json(prepared),
     }
 
 
-def _parting_json(parting: Parting | None, played: Played | None) -> dict[str, Any] | None:
+def variables_json(prepared: Prepared) -> list[dict[str, Any]]:
+    """The listed variables."""
+    return [
+        {"name": each.name, "meaning": each.meaning, "label": each.label}
+        for each in prepared.exercise.settings.variable
+    ]
+
+
+def _inputs(course: Course, trace: Trace | None) -> list[dict[str, Any]]:
+    """The inputs, each key up when it really came up."""
+    keys = trace.keys if trace else ()
+    ends = {
+        (key, frame): next((up for up, other, down in keys if other == key and not down and up > frame), None)
+        for frame, key, down in keys
+        if down
+    }
+    found = []
+    for given in (*course.plan.inputs, *(PlayerInput("answer", frame, text) for frame, text in course.plan.answers)):
+        up = ends.get((given.what, given.frame)) if given.kind == "hold" else None
+        found.append({**given.as_json(), "up": up if up is not None else given.up})
+    return found
+
+
+def _parting_json(parting: Parting | None, trace: Trace | None) -> dict[str, Any] | None:
     """The first parting; a run that was stopped parts at the latest there."""
     if parting is not None:
         return parting.as_json()
-    stop = played.trace.stopped if played else None
+    stop = trace.stopped if trace else None
     if stop is None:
         return None
     return {
@@ -59,35 +80,46 @@ def _parting_json(parting: Parting | None, played: Played | None) -> dict[str, A
     }
 
 
-def _checks(course: Course, played: Played) -> list[dict[str, Any]]:
+def _checks(course: Course, trace: Trace) -> list[dict[str, Any]]:
     """The verdicts, each with the things that it is about."""
-    pairs = zip(course.checks, played.verdicts, strict=True)
     return [
-        {**verdict.as_json(), "about": [str(what) for what in expectation.needs]} for (_, expectation), verdict in pairs
+        {**judge(check, expectation, trace).as_json(), "about": [str(what) for what in expectation.needs]}
+        for check, expectation in course.checks
     ]
 
 
-def scene_json(prepared: Prepared, last_frame: int) -> dict[str, Any]:
-    """The scene as it is set up: boxes in squares, and the kinds that spawners add."""
+def scene_json(prepared: Prepared) -> dict[str, Any]:
+    """The scene as it is set up: boxes in squares, and what each kind that comes later is like."""
     scene = prepared.scene
+    moulds = {each.kind: each.mould for each in scene.spawner}
+    moulds |= {each.kind: each for each in reversed(scene.piece) if each.kind not in moulds}
     return {
         "width": scene.width,
         "height": scene.height,
-        "last_frame": last_frame,
-        "pieces": [
+        "background": scene.background,
+        "places": list(scene.places),
+        "pieces": [_piece_json(piece) for piece in scene.piece],
+        "kinds": [_piece_json(mould) for mould in moulds.values()],
+        "facts": [
             {
-                "name": piece.name,
-                "kind": piece.kind,
-                "size": list(piece.size),
-                "look": piece.all_looks[0],
-                "solid": piece.solid,
-                "keys": _steering_keys(piece),
+                "name": fact.name,
+                "start": fact.start,
+                "range": list(fact.range) if fact.range else None,
+                "choices": list(fact.choices) if fact.choices else None,
             }
-            for piece in scene.piece
+            for fact in scene.fact
         ],
-        "spawned": [
-            {"kind": each.kind, "size": list(each.size), "look": each.look or each.kind} for each in scene.spawner
-        ],
+    }
+
+
+def _piece_json(piece: PieceSpec) -> dict[str, Any]:
+    return {
+        "name": piece.name,
+        "kind": piece.kind,
+        "size": list(piece.size),
+        "solid": piece.solid,
+        "zone": piece.zone,
+        "keys": _steering_keys(piece),
     }
 
 
@@ -96,6 +128,8 @@ def _steering_keys(piece: PieceSpec) -> list[str]:
     steered = piece.motion.steered
     if steered is None:
         return []
+    if steered.jump:
+        return list(steered.keys[:3])
     return list({"x": steered.keys[:2], "y": steered.keys[2:]}.get(steered.axes, steered.keys))
 
 

@@ -1,6 +1,7 @@
 """Expectations, checks and marks: traces give verdicts."""
 
 from .expectation import Expectation, ExpectationError, Surroundings, read_event, read_expectation
+from .live import LiveGame
 from .marking import Played, broken_checks, by_concept, failed_checks, play_all, play_scenario, total
 from .prepare import Course, Prepared, open_exercise, pair_events, prepare
 from .verdict import BROKEN, HELD, NOT_REACHED, Verdict, judge, tidy
@@ -12,6 +13,7 @@ __all__ = [
     "Course",
     "Expectation",
     "ExpectationError",
+    "LiveGame",
     "Played",
     "Prepared",
     "Surroundings",

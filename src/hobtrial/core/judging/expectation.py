@@ -10,11 +10,11 @@ from __future__ import annotations
 import ast
 from collections.abc import Callable, Collection
 from dataclasses import dataclass
-from typing import Any, Final
+from typing import Any, Final, cast
 
-from ..events import PAIR_EVENTS, Event
-from ..trial import CLOCK, EVENT_NAMES, OUTCOME, Arrangement, Observable, variable
-from ..words import KEYS, HobError, Unset
+from ..events import PAIR_EVENTS, PIECE_EVENTS, PLAIN_EVENTS, Event, EventKind
+from ..trial import CLOCK, EVENT_NAMES, OUTCOME, PLACE, Arrangement, Observable, ObservableKind, variable
+from ..words import GameError, HobError, Unset
 
 LONGEST: Final = 500
 """Characters of an expectation."""
@@ -26,6 +26,8 @@ FUNCTIONS: Final[dict[str, Callable[..., Any]]] = {
     "round": round,
     "near": lambda a, b, tolerance: abs(a - b) <= tolerance,
 }
+OBSERVING: Final = ("board", "count", "offers", "told", "sounded", "sent", "asked", "times")
+"""Functions that ask what is so, or what happened so far."""
 _ALLOWED: Final = (
     ast.Expression, ast.BoolOp, ast.And, ast.Or, ast.UnaryOp, ast.Not, ast.USub, ast.UAdd, ast.Compare, ast.Eq,
     ast.NotEq, ast.Lt, ast.LtE, ast.Gt, ast.GtE, ast.In, ast.NotIn, ast.BinOp, ast.Add, ast.Sub, ast.Mult, ast.Div,
@@ -37,7 +39,11 @@ PROPERTIES: Final = frozenset(
 
 
 class ExpectationError(HobError):
-    """An expression that cannot be read, in words for the teacher."""
+    """An expression that cannot be read, in words for the teacher; `where` is the key that it stands under."""
+
+    def __init__(self, message: str, *where: str | int) -> None:
+        super().__init__(message)
+        self.where = where
 
 
 class _MeetsError(HobError):
@@ -51,6 +57,7 @@ class Surroundings:
     variables: frozenset[str]
     pieces: frozenset[str]
     kinds: frozenset[str]
+    facts: frozenset[str] = frozenset()
 
 
 @dataclass(frozen=True, eq=False)
@@ -118,6 +125,10 @@ class _Reader(ast.NodeTransformer):
             return self._need(OUTCOME)
         if node.id == "clock":
             return self._need(CLOCK)
+        if node.id == "place":
+            return self._need(PLACE)
+        if node.id in self.names.facts:
+            return self._need(Observable("fact", node.id))
         if node.id in self.names.variables:
             return self._need(variable(node.id))
         if node.id in self.names.pieces | self.names.kinds:
@@ -155,40 +166,53 @@ class _Reader(ast.NodeTransformer):
                 if kind not in self.names.kinds:
                     raise ExpectationError(f"counts `{kind}`, which is no kind of the scene")
                 return self._need(Observable("count", kind))
-            case ("board", [ast.Constant(value=str(label))]):
-                return self._need(Observable("board", label))
-            case ("told", [ast.Constant(value=str(label))]):
-                return ast.Compare(self._need(Observable("told", label)), [ast.Gt()], [ast.Constant(0)])
-            case "times", [ast.Call(func=ast.Name(id="told"), args=[ast.Constant(value=str(label))])]:
-                return self._need(Observable("told", label))
+            case ("board" | "offers", [ast.Constant(value=str(label))]):
+                return self._need(Observable(cast(ObservableKind, name), label))
+            case ("told" | "sounded" | "sent" | "asked", [ast.Constant(value=str(label))]):
+                often = self._need(Observable(cast(ObservableKind, name), label))
+                return ast.Compare(often, [ast.Gt()], [ast.Constant(0)])
+            case "times", [
+                ast.Call(
+                    func=ast.Name(id=("told" | "sounded" | "sent" | "asked") as what),
+                    args=[ast.Constant(value=str(label))],
+                )
+            ]:
+                return self._need(Observable(cast(ObservableKind, what), label))
             case "times", [event]:
                 return self._need(Observable("times", event=read_event(event, self.names)))
         if name not in FUNCTIONS:
-            known = ", ".join(sorted([*FUNCTIONS, "board", "count", "told", "times"]))
+            known = ", ".join(sorted([*FUNCTIONS, *OBSERVING]))
             raise ExpectationError(f"calls `{name}` in a way that a check cannot; known are {known}")
         return ast.Call(node.func, [self.visit(argument) for argument in node.args], [])
 
 
 def read_event(node: ast.expr, names: Surroundings) -> Event:
-    """An event written in a check or a craft line."""
+    """An event written in a check, an input or a craft line. Raises `ExpectationError`."""
     match node:
-        case ast.Name(id=("start" | "frame") as kind):
-            return Event(kind)
-        case ast.Call(func=ast.Name(id=kind), args=[ast.Constant(value=str(key))]) if kind in (
-            "pressed",
-            "released",
-            "held",
-        ):
-            if key not in KEYS:
-                raise ExpectationError(f"waits for the key `{key}`, which there is not")
-            return Event(kind, (key,))  # type: ignore[arg-type]
-        case ast.Call(func=ast.Name(id=kind), args=[ast.Name(id=first), ast.Name(id=second)]) if kind in PAIR_EVENTS:
-            unknown = [name for name in (first, second) if name not in names.pieces | names.kinds]
-            if unknown:
-                raise ExpectationError(f"waits for `{unknown[0]}`, which is not in the scene")
-            return Event(kind, (first, second))
+        case ast.Name(id=kind) if kind in PLAIN_EVENTS:
+            return EVENT_NAMES[kind]  # type: ignore[no-any-return]
+        case ast.Call(func=ast.Name(id=kind), args=arguments, keywords=[]) if kind in EVENT_NAMES:
+            if kind in PAIR_EVENTS or kind in PIECE_EVENTS:
+                return _event_about_pieces(kind, arguments, names)
+            if kind not in PLAIN_EVENTS:
+                try:
+                    return EVENT_NAMES[kind](*(ast.literal_eval(each) for each in arguments))  # type: ignore[no-any-return]
+                except (GameError, TypeError, ValueError) as error:
+                    words = str(error) if isinstance(error, GameError) else f"`{kind}` takes one value"
+                    raise ExpectationError(f"has an event that cannot be: {words.rstrip('.')}") from None
     known = ", ".join(sorted(EVENT_NAMES))
     raise ExpectationError(f"has an event that cannot be read; known are {known}")
+
+
+def _event_about_pieces(kind: str, arguments: list[ast.expr], names: Surroundings) -> Event:
+    about = [each.id if isinstance(each, ast.Name) else ast.unparse(each) for each in arguments]
+    unknown = [name for name in about if name not in names.pieces | names.kinds]
+    if unknown:
+        raise ExpectationError(f"waits for `{unknown[0]}`, which is not in the scene")
+    wanted = (2,) if kind in PAIR_EVENTS else (0, 1) if kind == "clicked" else (1,)
+    if len(about) not in wanted:
+        raise ExpectationError(f"has `{kind}` with {len(about)} names; it takes {wanted[-1]}")
+    return Event(cast(EventKind, kind), tuple(about))
 
 
 def read_arrangement(text: str, names: Surroundings) -> Arrangement:
@@ -206,7 +230,7 @@ def read_arrangement(text: str, names: Surroundings) -> Arrangement:
         case [ast.Assign(targets=[ast.Name(id=name)])]:
             if name in names.pieces | names.kinds:
                 raise ExpectationError(f"arranges `{name}` itself; arrange something of it, such as `{name}.x = 5`")
-            if name not in names.variables:
+            if name not in names.variables | names.facts | {"place"}:
                 raise ExpectationError(f"arranges `{name}`, which is no variable of this exercise or its reference")
             return Arrangement(text, None, name, value)
         case [ast.Assign(targets=[ast.Attribute(value=ast.Name(id=owner), attr=name)])]:

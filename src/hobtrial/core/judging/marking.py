@@ -45,7 +45,7 @@ class Played:
 def play_scenario(prepared: Prepared, woven: Woven, number: int, *, record: bool = False) -> Played:
     """Plays one scenario and judges it."""
     course = prepared.courses[number]
-    trace = prepared.play(woven, number, record=record)
+    trace = prepared.play(woven, course, record=record)
     verdicts = tuple(judge(check, expectation, trace) for check, expectation in course.checks)
     if course.scenario.all_or_nothing and any(verdict.verdict != HELD for verdict in verdicts):
         verdicts = tuple(_without_marks(verdict) for verdict in verdicts)

@@ -7,13 +7,14 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
 from ..events import PAIR_EVENTS, Event
-from ..exercise import Check, Exercise, ExerciseError, Fault, Lines, Scenario, load
+from ..exercise import Check, Exercise, ExerciseError, Fault, Lines, Scenario, Settings, load
 from ..exercise.files import REFERENCE, SETTINGS
 from ..scene import SceneSpec
-from ..script import DEFAULT_LIMITS, Reading, Script, Unreadable, Woven, read, weave
-from ..trial import KNOWN_FUNCTIONS, Arrangement, Observable, Plan, Trace, held_key, play, pressed_key, variable
+from ..script import BUILTINS, DEFAULT_LIMITS, Limits, Reading, Script, Unreadable, Woven, read, weave
+from ..trial import GAME_NAMES, KNOWN_FUNCTIONS, Arrangement, Observable, Plan, Trace, play, variable
 from ..words import frame_of
 from .expectation import Expectation, ExpectationError, Surroundings, read_arrangement, read_event, read_expectation
+from .inputs import read_inputs
 
 
 @dataclass(frozen=True, eq=False)
@@ -38,12 +39,12 @@ class Prepared:
     alias: Mapping[str, tuple[str, ...]]
     watch: tuple[Event, ...]
     """Pair events of the reference: looked at in full traces even where a script does not."""
-    _reference_traces: dict[int, Trace] = field(default_factory=dict, repr=False)
+    _reference_traces: dict[Course, Trace] = field(default_factory=dict, repr=False)
 
     @property
     def scene(self) -> SceneSpec:
         """The scene of all its trials."""
-        return self.exercise.settings.scene
+        return self.exercise.settings.full_scene
 
     @property
     def out_of(self) -> float:
@@ -59,9 +60,8 @@ class Prepared:
         """Weaves a script for this exercise."""
         return weave(script, KNOWN_FUNCTIONS)
 
-    def play(self, woven: Woven, number: int, *, record: bool = False) -> Trace:
-        """Plays a scenario, by its number from 0."""
-        course = self.courses[number]
+    def play(self, woven: Woven, course: Course, *, record: bool = False) -> Trace:
+        """Plays a scenario."""
         return play(
             woven,
             self.scene,
@@ -70,14 +70,31 @@ class Prepared:
             names=self.alias,
             watch=self.watch if record else (),
             record=record,
-            limits=replace(DEFAULT_LIMITS, **self.exercise.settings.limits),
+            limits=self.limits,
         )
 
-    def reference_trace(self, number: int) -> Trace:
+    @property
+    def limits(self) -> Limits:
+        """The limits of its trials."""
+        return replace(DEFAULT_LIMITS, **self.exercise.settings.limits)
+
+    def reference_trace(self, course: Course) -> Trace:
         """The reference's full trace of a scenario."""
-        if number not in self._reference_traces:
-            self._reference_traces[number] = self.play(self.reference, number, record=True)
-        return self._reference_traces[number]
+        trace = self._reference_traces.get(course)
+        if trace is None:
+            trace = self.play(self.reference, course, record=True)
+            if course in self.courses:
+                self._reference_traces[course] = trace
+        return trace
+
+    def course_of(self, scenario: Scenario) -> Course:
+        """A further scenario, made ready. Raises `ExerciseError` with what is wrong with it."""
+        settings = self.exercise.settings.model_copy(update={"scenario": (scenario,)})
+        faults: list[Fault] = []
+        course = _course(settings, 0, self.names, Lines(""), faults)
+        if faults:
+            raise ExerciseError(faults)
+        return course
 
 
 def open_exercise(files: Mapping[str, bytes]) -> Prepared:
@@ -88,7 +105,7 @@ def open_exercise(files: Mapping[str, bytes]) -> Prepared:
 def prepare(exercise: Exercise) -> Prepared:
     """Prepares an exercise. Raises `ExerciseError` for checks and scripts that cannot be read."""
     settings = exercise.settings
-    scene = settings.scene
+    scene = settings.full_scene
     pieces = frozenset(piece.name for piece in scene.piece)
     taken = scene.names
     faults: list[Fault] = []
@@ -98,9 +115,11 @@ def prepare(exercise: Exercise) -> Prepared:
         faults += [Fault(REFERENCE, problem.line, problem.message) for problem in reading.problems]
     own = _names_of(reading) if isinstance(reading, Script) else frozenset()
     listed = frozenset(variable.name for variable in settings.variable)
-    names = Surroundings(listed | own, pieces, scene.kinds)
+    facts = {fact.name: fact for fact in scene.fact}
+    names = Surroundings(listed | own, pieces, scene.kinds, frozenset(facts))
     lines = Lines(exercise.toml)
-    courses = tuple(_course(exercise, number, names, lines, faults) for number, _ in enumerate(settings.scenario))
+    faults += _taken_names(settings, lines)
+    courses = tuple(_course(settings, number, names, lines, faults) for number, _ in enumerate(settings.scenario))
     if faults or isinstance(reading, Unreadable):
         raise ExerciseError(sorted(faults))
     return Prepared(
@@ -112,6 +131,26 @@ def prepare(exercise: Exercise) -> Prepared:
         alias={variable.name: variable.also for variable in settings.variable},
         watch=pair_events(reading, names),
     )
+
+
+def _taken_names(settings: Settings, lines: Lines) -> list[Fault]:
+    """Things of the scene that have a name of the language."""
+    language = GAME_NAMES | BUILTINS
+    things = [("scene", kind, place, thing.name) for kind in ("piece", "spawner", "fact")
+              for place, thing in enumerate(getattr(settings.scene, kind))]  # fmt: skip
+    paths: list[tuple[tuple[str | int, ...], str]] = [(thing[:-1], thing[-1]) for thing in things]
+    paths += [(("fact", place), fact.name) for place, fact in enumerate(settings.fact)]
+    paths += [
+        (("scene", group, place, "kind"), each.kind)
+        for group in ("piece", "spawner")
+        for place, each in enumerate(getattr(settings.scene, group))
+        if each.kind != each.name
+    ]
+    return [
+        Fault(SETTINGS, lines.of((*path, "name")), f"`{name}` is a name of the language already; take another one.")
+        for path, name in paths
+        if name in language
+    ]
 
 
 def _names_of(script: Script) -> frozenset[str]:
@@ -137,8 +176,7 @@ def pair_events(script: Script, names: Surroundings) -> tuple[Event, ...]:
     return tuple(dict.fromkeys(event for event in events if event.kind in PAIR_EVENTS))
 
 
-def _course(exercise: Exercise, number: int, names: Surroundings, lines: Lines, faults: list[Fault]) -> Course:
-    settings = exercise.settings
+def _course(settings: Settings, number: int, names: Surroundings, lines: Lines, faults: list[Fault]) -> Course:
     scenario = settings.scenario[number]
     length = settings.length(scenario)
     path = ("scenario", number)
@@ -152,15 +190,10 @@ def _course(exercise: Exercise, number: int, names: Surroundings, lines: Lines, 
             arrange.append(read_arrangement(text, names))
         except ExpectationError as error:
             fault(f"`arrange` {text!r} {error}.", "arrange")
-    for place, given in enumerate(scenario.input):
-        if given.at > length:
-            fault(f"`at` is {given.at:g} s, but this trial ends after {length:g} s.", "input", place, "at")
     straight = settings.style == "straight"
     if straight and scenario.arrange:
         fault("`arrange` does not go with a straight script: it runs from the first frame on.", "arrange")
-    for place, given in enumerate(scenario.input):
-        if given.answer is not None and not straight:
-            fault("`answer` goes with scripts of the style straight.", "input", place, "answer")
+    inputs = read_inputs(settings, scenario, names, length, fault)
     checks: list[tuple[Check, Expectation]] = []
     for place, check in enumerate(scenario.check):
         for key, time in (("at", check.at), ("by", check.by), ("from", check.from_), ("until", check.until)):
@@ -177,15 +210,11 @@ def _course(exercise: Exercise, number: int, names: Surroundings, lines: Lines, 
             checks.append((check, read_expectation(check.expect, names)))
         except ExpectationError as error:
             fault(f"`expect` {check.expect!r} {error}.", "check", place, "expect")
-    inputs = tuple(
-        pressed_key(given.press, given.at)
-        if given.press is not None
-        else held_key(given.hold or "", given.at, given.for_ or 0)
-        for given in scenario.input
-        if given.answer is None
+    answers = tuple((given.frame, given.what) for given in inputs if straight and given.kind == "answer")
+    rest = tuple(given for given in inputs if not (straight and given.kind == "answer"))
+    plan = Plan(
+        frame_of(length), scenario.seed, tuple(arrange), rest, answers, freeze_at_end=settings.at_end == "freeze"
     )
-    answers = tuple((frame_of(given.at), given.answer) for given in scenario.input if given.answer is not None)
-    plan = Plan(frame_of(length), scenario.seed, tuple(arrange), inputs, answers)
     needs = [what for _, expectation in checks for what in expectation.needs]
     listed = [variable(each.name) for each in settings.variable]
     return Course(scenario, plan, tuple(checks), tuple(dict.fromkeys((*listed, *needs))))

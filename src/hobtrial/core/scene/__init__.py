@@ -5,7 +5,7 @@ from .grid import MANY, Grid
 from .motion_spec import MotionSpec
 from .overlap import overlap
 from .spec import MOST_PIECES, Fact, PieceSpec, SceneSpec, SpawnerSpec
-from .spec_base import KeyName, Name, Spec, Value
+from .spec_base import KeyName, Name, Point, Spec, Value
 from .state import SceneState
 
 __all__ = [
@@ -18,6 +18,7 @@ __all__ = [
     "MotionSpec",
     "Name",
     "PieceSpec",
+    "Point",
     "SceneSpec",
     "SceneState",
     "SpawnerSpec",

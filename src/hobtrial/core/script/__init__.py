@@ -5,12 +5,13 @@ from .expressions import Test
 from .guards import Guards
 from .limits import DEFAULT_LIMITS, Halt, Limits
 from .read import Reading, Script, Unreadable, is_handler, mend, read
-from .ready_made import DIRECT, builtins_of
+from .ready_made import BUILTINS, DIRECT, builtins_of
 from .stand_ins import StandIn, stand_ins
 from .texts import str_of, text_of
 from .weave import SCRIPT_FILE, Woven, weave
 
 __all__ = [
+    "BUILTINS",
     "DEFAULT_LIMITS",
     "DIRECT",
     "SCRIPT_FILE",

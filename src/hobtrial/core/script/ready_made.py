@@ -9,11 +9,15 @@ from ..words import GameError
 from .guards import WIDEST, Guards
 from .limits import Halt
 from .texts import str_of
+from .vocabulary import EXCEPTIONS
 
 DIRECT: Final = frozenset(
     "abs all any bool enumerate float isinstance len max min range reversed round sorted sum type zip".split()
 )
 """Builtins whose call by name needs no further guard; the others are types, which `Guards.call` makes."""
+
+BUILTINS: Final = DIRECT | {"dict", "int", "list", "set", "str", "tuple", "input", "print"} | EXCEPTIONS
+"""All names of the language that are Python's own."""
 
 CAUGHT: Final = (
     ValueError,

@@ -1,10 +1,10 @@
 """The frame order, the handlers and the recorder: a woven script, a scene and a plan give a Trace."""
 
-from .as_json import samples_json, trace_json
+from .as_json import asides_json, samples_json, trace_json
 from .event_names import EVENT_NAMES
 from .host import TrialOver
 from .names import GAME_NAMES
-from .observe import CLOCK, OUTCOME, PLACE, Observable, variable
+from .observe import CLOCK, OUTCOME, PLACE, Observable, ObservableKind, variable
 from .plan import Arrangement, InputKind, Plan, PlayerInput, click, done, held_key, pressed_key
 from .run import KNOWN_FUNCTIONS, Run, play
 from .trace import Answered, Came, Change, Shown, StoryLine, Trace
@@ -22,6 +22,7 @@ __all__ = [
     "Change",
     "InputKind",
     "Observable",
+    "ObservableKind",
     "Plan",
     "PlayerInput",
     "Run",
@@ -29,6 +30,7 @@ __all__ = [
     "StoryLine",
     "Trace",
     "TrialOver",
+    "asides_json",
     "click",
     "done",
     "held_key",

@@ -43,9 +43,28 @@ def trace_json(trace: Trace) -> dict[str, Any]:
             for came in trace.events
         ],
         "messages": [
-            {"frame": sent.frame, "line": sent.line, "text": sent.text, "heard_by": list(sent.heard_by)}
-            for sent in trace.messages
+            {"frame": sent.frame, "text": sent.text, "heard_by": list(sent.heard_by)} for sent in trace.messages
         ],
+        "board": [
+            {"frame": shown.frame, "label": shown.label, "value": as_json_value(shown.value)} for shown in trace.board
+        ],
+        "offers": [{"frame": offered.frame, "label": offered.label, "value": offered.open} for offered in trace.offers],
+        "sounds": [{"frame": sound.frame, "name": sound.name} for sound in trace.sounds],
+        "pieces": {
+            name: {key: [[frame, as_json_value(value)] for frame, value in history] for key, history in track.items()}
+            for name, track in trace.pieces.items()
+        },
+        "lines": {str(line): [list(span) for span in spans] for line, spans in sorted(trace.lines.items())},
+        "thinned": list(trace.thinned),
+        "final": {name: as_json_value(value) for name, value in trace.final.items()},
+    }
+
+
+def asides_json(trace: Trace) -> dict[str, Any]:
+    """What the Trial screen shows besides: where on the scene labels stand, questions, places, facts, and
+    what came to nothing.
+    """
+    return {
         "board": [
             {
                 "frame": shown.frame,
@@ -56,23 +75,10 @@ def trace_json(trace: Trace) -> dict[str, Any]:
             }
             for shown in trace.board
         ],
-        "offers": [
-            {"frame": offered.frame, "line": offered.line, "label": offered.label, "value": offered.open}
-            for offered in trace.offers
-        ],
         "questions": [{"frame": asked.frame, "line": asked.line, "text": asked.text} for asked in trace.questions],
-        "sounds": [{"frame": sound.frame, "line": sound.line, "name": sound.name} for sound in trace.sounds],
         "places": [{"frame": frame, "place": place} for frame, place in trace.places],
         "facts": [{"frame": frame, "name": name, "value": as_json_value(value)} for frame, name, value in trace.facts],
         "missed": [{"frame": missed.frame, "what": missed.what, "why": missed.why} for missed in trace.missed],
-        "keys": [{"frame": frame, "key": key, "down": down} for frame, key, down in trace.keys],
-        "pieces": {
-            name: {key: [[frame, as_json_value(value)] for frame, value in history] for key, history in track.items()}
-            for name, track in trace.pieces.items()
-        },
-        "lines": {str(line): [list(span) for span in spans] for line, spans in sorted(trace.lines.items())},
-        "thinned": list(trace.thinned),
-        "final": {name: as_json_value(value) for name, value in trace.final.items()},
     }
 
 

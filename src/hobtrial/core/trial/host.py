@@ -89,7 +89,7 @@ class Host:
         self._answers = list(plan.answers)
         self.answered: list[tuple[int, str]] = []
         """The answers that a straight script took, with their frames."""
-        self._stop: Stop | None = None
+        self.stop: Stop | None = None
         self._globals: dict[str, Any] = self._namespace()
 
     @abstractmethod
@@ -147,7 +147,7 @@ class Host:
 
     def _stopped(self, kind: str, message: str, line: int, *, limit: bool) -> None:
         name = self._handler.name if self._handler else None
-        self._stop = Stop(self.frame, line, name, kind, message, limit)
+        self.stop = Stop(self.frame, line, name, kind, message, limit)
         raise TrialOver
 
     # ---- what the woven code and the handles call

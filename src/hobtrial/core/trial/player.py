@@ -44,6 +44,11 @@ class Player:
         for hold in sorted(over, key=lambda hold: hold.order):
             self.release(hold.key)
 
+    def up_at(self, key: str, frame: int) -> None:
+        """Sets when a key that is down comes up."""
+        if key in self._holds:
+            self._holds[key].up = frame
+
     def release(self, key: str) -> None:
         """A key comes up."""
         game = self._game

@@ -235,7 +235,10 @@ def _note_all(track: dict[str, list[tuple[int, Any]]], body: Body, frame: int) -
         "visible": body.visible,
         "opacity": body.opacity,
         "size": body.size,
+        "speed": body.speed,
+        "carrying": body.carrying.name if body.carrying is not None else None,
         "removed": body.removed,
+        "kind": body.kind,
     }
     for name, value in values.items():
         history = track.setdefault(name, [])

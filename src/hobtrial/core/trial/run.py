@@ -154,7 +154,7 @@ class Run(Firing):
     def end(self, last: int) -> Trace:
         """Ends the trial after a frame and freezes what it was."""
         recorder = self.recorder
-        if recorder is not None and self._stop is not None:
+        if recorder is not None and self.stop is not None:
             recorder.end(self.scene.bodies, ran=True)
         self.waits.stop()
         self.story.finish()
@@ -283,7 +283,7 @@ class Run(Firing):
             last_frame=last,
             planned=self.plan.last_frame,
             outcome=self.outcome,
-            stopped=self._stop,
+            stopped=self.stop,
             samples=self.samples,
             story=tuple(self.story.lines),
             final={name: keep(self.variables.read(name)) for name in names},

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 
-import type { RoundSummary } from "../../api/client";
+import type { ExerciseHead, RoundSummary } from "../../api/client";
 import { benchQuery } from "../../api/queries";
 import { Shell } from "../../shell/Shell";
 import { Failed, Loading } from "../../shell/Waiting";
@@ -29,8 +29,35 @@ export function Bench() {
             ))}
           </ul>
         )}
+        {bench.data && bench.data.exercises.length > 0 ? <Exercises exercises={bench.data.exercises} /> : null}
       </div>
     </Shell>
+  );
+}
+
+/** The exercises, each to be played by hand. */
+function Exercises({ exercises }: { exercises: readonly ExerciseHead[] }) {
+  return (
+    <section aria-labelledby="exercises">
+      <h2 id="exercises" className="mt-10 mb-4 text-2xl font-bold">
+        Exercises
+      </h2>
+      <ul>
+        {exercises.map((exercise) => (
+          <li key={exercise.version} className="grid grid-cols-[1fr_auto] items-baseline gap-6 border-t border-base-300 py-3 last:border-b">
+            <span>
+              <span className="text-lg font-semibold">{exercise.title}</span>{" "}
+              <span className="text-neutral">
+                {count(exercise.scenarios, "scenario")}, {marks(exercise.out_of)} marks
+              </span>
+            </span>
+            <Link to={`/exercises/${exercise.version}/play`} className="text-primary underline underline-offset-4">
+              play by hand
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -21,7 +21,10 @@ export function Story({ trace, frame, onSeek }: StoryProps) {
             <li key={place}>
               <button type="button" className="grid w-full cursor-pointer grid-cols-[4rem_1fr] text-left hover:bg-base-200" onClick={() => onSeek(line.frame)}>
                 <span className="text-neutral">{clock(line.frame)}</span>
-                <span>{line.text}</span>
+                <span>
+                  {line.who ? <span className="text-neutral">{line.who}: </span> : null}
+                  {line.text}
+                </span>
               </button>
             </li>
           ))}

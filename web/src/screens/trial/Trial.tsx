@@ -40,8 +40,8 @@ export function Trial() {
       aside={<Standing attempt={attempt.data} scenario={scenario} />}
       keys={KEYS}
     >
-      {trial.data.trace ? (
-        <Watching key={keyOf(attempt.data, scenario)} attempt={attempt.data} scenario={scenario} trial={trial.data} trace={trial.data.trace} />
+      {trial.data.trace && trial.data.asides ? (
+        <Watching key={keyOf(attempt.data, scenario)} subject={{ source: attempt.data.source, label: `Script of ${attempt.data.student}`, attempt: attempt.data }} scenario={scenario} trial={trial.data} trace={trial.data.trace} asides={trial.data.asides} />
       ) : (
         <Unreadable attempt={attempt.data} />
       )}

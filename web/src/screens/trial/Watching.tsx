@@ -1,6 +1,8 @@
 import { lazy, Suspense, useCallback, useMemo, useState } from "react";
 
-import type { FindingView, TraceView, TrialView, TryView } from "../../api/client";
+import type { AsidesView, FindingView, TraceView, TrialView, TryView } from "../../api/client";
+import { Asking } from "../../scene/Asking";
+import { momentAt } from "../../scene/moment";
 import { Scene } from "../../scene/Scene";
 import { Strip } from "../../strip/Strip";
 import { clock } from "../../values";
@@ -18,15 +20,24 @@ const ScriptView = lazy(() => import("../../script/ScriptView"));
 /** The step of help that a teacher sees at first: the line, with the values it saw. */
 const POINTER = 2;
 
+export interface Subject {
+  source: string;
+  label: string;
+  /** The try with its findings; a game by hand has none. */
+  attempt: TryView | null;
+}
+
 interface WatchingProps {
-  attempt: TryView;
+  subject: Subject;
   scenario: number;
   trial: TrialView;
   trace: TraceView;
+  asides: AsidesView;
 }
 
 /** A trial that can be watched. It opens at the first broken check's moment, if there is one. */
-export function Watching({ attempt, scenario, trial, trace }: WatchingProps) {
+export function Watching({ subject, scenario, trial, trace, asides }: WatchingProps) {
+  const { attempt, source, label } = subject;
   const findings = useMemo(() => findingsFor(attempt, scenario), [attempt, scenario]);
   const start = useMemo(() => opening(trial, findings, scenario), [trial, findings, scenario]);
   const [head, dispatch] = usePlayhead(trial.last_frame, start.frame);
@@ -52,8 +63,9 @@ export function Watching({ attempt, scenario, trial, trace }: WatchingProps) {
     words: () => setLevel((before) => (before + 1) % 4),
   });
 
+  const moment = useMemo(() => momentAt(trial.scene, trace, asides, head.frame), [trial, trace, asides, head.frame]);
   const counts = useMemo(() => lineCounts(trace), [trace]);
-  const idle = useMemo(() => idleLines(attempt.source, counts), [attempt.source, counts]);
+  const idle = useMemo(() => idleLines(source, counts), [source, counts]);
   const finding = findings[shown];
   const marks = useMemo(
     () => ({ running: linesIn(trace, head.frame), suspect: finding?.lines ?? [], idle, counts }),
@@ -70,7 +82,7 @@ export function Watching({ attempt, scenario, trial, trace }: WatchingProps) {
           </div>
           <div className="min-h-0 flex-1">
             <Suspense fallback={<p className="text-neutral">Fetching the script …</p>}>
-              <ScriptView text={attempt.source} marks={marks} label={`Script of ${attempt.student}`} reveal={finding?.lines[0] ?? null} />
+              <ScriptView text={source} marks={marks} label={label} reveal={finding?.lines[0] ?? null} />
             </Suspense>
           </div>
         </section>
@@ -82,23 +94,28 @@ export function Watching({ attempt, scenario, trial, trace }: WatchingProps) {
             <Controls head={head} dispatch={dispatch} />
           </div>
           <div className="min-h-0 flex-1">
-            <Scene scene={trial.scene} trace={trace} frame={head.frame} />
+            <Scene scene={trial.scene} moment={moment} />
           </div>
+          <Asking scene={trial.scene} moment={moment} />
           <Values trial={trial} trace={trace} frame={head.frame} />
         </section>
         <section aria-label="What happened" className="relative flex min-h-0 flex-col gap-3 overflow-auto px-4 pt-2 pb-3">
-          <Help
-            attempt={attempt}
-            scenario={scenario}
-            trial={trial}
-            findings={findings}
-            shown={shown}
-            onShow={setShown}
-            level={level}
-            onLevel={setLevel}
-            chosen={chosen}
-            onSeek={onSeek}
-          />
+          {attempt ? (
+            <Help
+              attempt={attempt}
+              scenario={scenario}
+              trial={trial}
+              findings={findings}
+              shown={shown}
+              onShow={setShown}
+              level={level}
+              onLevel={setLevel}
+              chosen={chosen}
+              onSeek={onSeek}
+            />
+          ) : (
+            <p>Played by hand, beside what the reference does with the same inputs.</p>
+          )}
           <Story trace={trace} frame={head.frame} onSeek={onSeek} />
         </section>
       </div>
@@ -110,7 +127,8 @@ export function Watching({ attempt, scenario, trial, trace }: WatchingProps) {
 }
 
 /** The findings of a try, those about this scenario first. */
-function findingsFor(attempt: TryView, scenario: number): FindingView[] {
+function findingsFor(attempt: TryView | null, scenario: number): FindingView[] {
+  if (!attempt) return [];
   const here = (finding: FindingView) => finding.checks.some(([number]) => number === scenario);
   return [...attempt.findings].sort((a, b) => Number(here(b)) - Number(here(a)));
 }

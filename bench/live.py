@@ -1,0 +1,93 @@
+"""30 players at 30 frames a second: how many frames come late, and how long a key takes to be seen.
+
+python -m bench.live [players] [seconds]
+"""
+
+from __future__ import annotations
+
+import asyncio
+import json
+import statistics
+import sys
+import time
+
+import uvicorn
+from websockets.asyncio.client import connect
+
+from hobtrial.cli.serving import listen
+from hobtrial.core.words import FRAMES_PER_SECOND
+from hobtrial.demo import exercise_folder
+from hobtrial.server import create_disk_app
+
+STEP = 1 / FRAMES_PER_SECOND
+EXERCISE = "bakehouse-rush"
+BETWEEN_KEYS = 0.7
+"""Seconds: no multiple of a frame, so that keys fall everywhere between two."""
+
+
+async def player(address: str, source: str, seconds: float, number: int) -> tuple[list[float], list[float]]:
+    """One player: how late each frame came (in seconds), and the delay from each key to the frame that shows it."""
+    host = address.removeprefix("ws://").split("/")[0]
+    late: list[float] = []
+    delays: list[float] = []
+    async with connect(address, additional_headers={"origin": f"http://{host}"}) as socket:
+        await socket.send(json.dumps({"say": "begin", "source": source, "seed": 1}))
+        while json.loads(await socket.recv())["say"] != "began":
+            pass
+        first = None
+        pressed = 0.0
+        down, next_key = False, time.monotonic() + 0.5 + number * 0.013
+        end = time.monotonic() + seconds
+        while time.monotonic() < end:
+            news = json.loads(await socket.recv())["news"]
+            now = time.monotonic()
+            if first is None:
+                first = now - news["frame"] * STEP
+            late.append(now - (first + news["frame"] * STEP))
+            first = min(first, now - news["frame"] * STEP)
+            if pressed and "hob" in news.get("pieces", {}):
+                delays.append(now - pressed)
+                pressed = 0.0
+            if now >= next_key:
+                next_key = now + BETWEEN_KEYS
+                down = not down
+                await socket.send(
+                    json.dumps({"say": "did", "inputs": [{"do": "down" if down else "up", "key": "right"}]})
+                )
+                if down:
+                    pressed = now
+    return late, delays
+
+
+async def measure(players: int, seconds: float) -> None:
+    """Runs a server and its players in one process and prints what they saw."""
+    files = exercise_folder(EXERCISE)
+    source = files["reference.py"].decode()
+    listener = listen(0)
+    server = uvicorn.Server(uvicorn.Config(create_disk_app(files, lambda: b""), log_level="warning"))
+    serving = asyncio.create_task(server.serve(sockets=[listener]))
+    address = f"ws://127.0.0.1:{listener.getsockname()[1]}/api/exercises/1/live"
+    ready = []
+    for number in range(players):
+        ready.append(asyncio.create_task(player(address, source, seconds + (players - number) * 1.5, number)))
+        await asyncio.sleep(1.5)  # each process is started before the next: only playing is measured
+    results = await asyncio.gather(*ready)
+    server.should_exit = True
+    await serving
+    # the first frames of each player fall into the time in which others still begin
+    late = [each for lates, _ in results for each in lates[-int(seconds * FRAMES_PER_SECOND) :]]
+    delays = [each for _, found in results for each in found]
+    over_one = sum(each > STEP for each in late) / len(late)
+    over_two = sum(each > 2 * STEP for each in late) / len(late)
+    print(f"{players} players at {FRAMES_PER_SECOND} frames a second, {len(late):,} frames")
+    print(f"  late by more than one frame   {over_one:7.2%}   (goal: none)")
+    print(f"  late by more than two frames  {over_two:7.2%}")
+    print(
+        f"  from a key to its frame       {statistics.median(delays) / STEP:5.2f} frames in the middle, "
+        f"{sorted(delays)[int(len(delays) * 0.95)] / STEP:.2f} at 95 %"
+    )
+
+
+if __name__ == "__main__":
+    given = [float(each) for each in sys.argv[1:]]
+    asyncio.run(measure(int(given[0]) if given else 30, given[1] if len(given) > 1 else 10))

@@ -1,0 +1,74 @@
+"""The inputs of a scenario → what the player does in a trial, in frames."""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Callable, Iterator
+
+from ..events import Event
+from ..exercise import Input, Scenario, Settings
+from ..trial import PlayerInput, click, done, held_key, pressed_key
+from ..words import frame_of
+from .expectation import ExpectationError, Surroundings, read_event
+
+Complain = Callable[..., None]
+"""Takes a message and the path of the place inside the scenario."""
+
+
+def read_inputs(
+    settings: Settings, scenario: Scenario, names: Surroundings, length: float, complain: Complain
+) -> tuple[PlayerInput, ...]:
+    """The inputs in written order; what is wrong with them goes to `complain`."""
+    found: list[PlayerInput] = []
+    for place, given in enumerate(scenario.input):
+        try:
+            found += _read(given, settings, names, length)
+        except ExpectationError as error:
+            complain(f"{error}.", "input", place, *error.where)
+    return tuple(found)
+
+
+def _read(given: Input, settings: Settings, names: Surroundings, length: float) -> Iterator[PlayerInput]:
+    straight = settings.style == "straight"
+    if isinstance(given.at, str):
+        if not straight:
+            raise ExpectationError(f'`at = "{given.at}"` goes with scripts of the style straight', "at")
+        yield PlayerInput("answer", 0, given.answer or "")
+        return
+    at = given.at
+    if at > length:
+        raise ExpectationError(f"`at` is {at:g} s, but this trial ends after {length:g} s", "at")
+    match given.deed:
+        case "press":
+            yield pressed_key(given.press or "", at)
+        case "hold":
+            until = _event(given.until, names) if given.until is not None else None
+            yield held_key(given.hold or "", at, given.for_ if given.for_ is not None else length, until)
+        case "click":
+            if isinstance(given.click, str):
+                if given.click not in names.pieces:
+                    raise ExpectationError(f"`click` is {given.click!r}, which is no piece of the scene", "click")
+                yield click(at, given.click)
+            else:
+                yield click(at, place=given.click)
+        case "set":
+            for name, value in (given.set or {}).items():
+                fact = next((each for each in settings.full_scene.fact if each.name == name), None)
+                if fact is None:
+                    raise ExpectationError(f"`set` is about `{name}`, which is no fact of the scene", "set")
+                try:
+                    fact.accept(value)
+                except ValueError as error:
+                    raise ExpectationError(f"`set`: `{name}` {error}", "set") from None
+                yield PlayerInput("set", frame_of(at), name, value)
+        case kind:
+            yield done(kind, at, getattr(given, kind))
+
+
+def _event(text: str, names: Surroundings) -> Event:
+    try:
+        return read_event(ast.parse(text.strip(), mode="eval").body, names)
+    except (SyntaxError, ValueError, MemoryError, RecursionError):
+        raise ExpectationError(f"`until` is {text!r}; write an event, as in `meets(hob, bun)`", "until") from None
+    except ExpectationError as error:
+        raise ExpectationError(f"`until` {text!r} {error}", "until") from None

@@ -1,0 +1,154 @@
+"""A game that a person plays: the same run as a trial, one frame at a time, with inputs as they come.
+
+What was played is kept as the inputs of a scenario, which plays the very same game again.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import replace
+from typing import Any, Final
+
+from ..exercise import LONGEST_TRIAL
+from ..scene import Body
+from ..script import Woven
+from ..trial import Plan, PlayerInput, Run, TrialOver, variable
+from ..words import as_json_value, frame_of, seconds_of
+from .prepare import Prepared
+
+STILL_DOWN: Final = 10**9
+"""The frame in which a key comes up that nobody has let go yet."""
+LAST_FRAME: Final = frame_of(LONGEST_TRIAL)
+"""A game by hand lasts as long as a trial may, so that it can be kept as one."""
+MOST_INPUTS: Final = 2_000
+"""Inputs of one game: ten minutes of three a second."""
+
+
+class LiveGame:
+    """One game by hand. Each step gives what is new since the one before."""
+
+    def __init__(self, prepared: Prepared, woven: Woven, seed: int) -> None:
+        self.seed = seed
+        self.played: list[PlayerInput] = []
+        self._prepared = prepared
+        self._names = [each.name for each in prepared.exercise.settings.variable]
+        plan = Plan(LAST_FRAME, seed, freeze_at_end=prepared.exercise.settings.at_end == "freeze")
+        watched = tuple(variable(name) for name in self._names)
+        self._run = Run(woven, prepared.scene, plan, watched, prepared.alias, (), record=False, limits=prepared.limits)
+        self._downs: dict[str, int] = {}
+        self._shown: dict[str, Any] = {}
+        self._pieces: dict[str, list[Any]] = {}
+        self._story = 0
+        self._sounds = 0
+        self._over = False
+
+    def begin(self) -> dict[str, Any]:
+        """Reads the script and runs `start`; gives the whole state."""
+        try:
+            self._run.begin()
+        except TrialOver:
+            self._over = True
+        return self._news()
+
+    def next(self, inputs: Iterable[dict[str, Any]]) -> dict[str, Any]:
+        """Plays one frame. `inputs` are as `PlayerDid` of the server spells them."""
+        if not self._over:
+            try:
+                self._run.next_frame(self._given(inputs, self._run.frame + 1))
+            except TrialOver:
+                self._over = True
+            self._over = self._over or self._run.frame >= LAST_FRAME
+        return self._news()
+
+    def as_scenario(self, name: str) -> dict[str, Any]:
+        """What was played so far as a scenario of an exercise, with times in seconds."""
+        frame = max(self._run.frame, 1)
+        inputs: list[dict[str, Any]] = []
+        for given in self.played:
+            at = round(seconds_of(given.frame), 6)
+            match given.kind:
+                case "hold":
+                    held = min(given.up, frame + 1) - given.frame
+                    inputs.append({"at": at, "hold": given.what, "for": round(seconds_of(max(held, 1)), 6)})
+                case "click":
+                    inputs.append({"at": at, "click": given.what or list(given.value)})
+                case "set":
+                    inputs.append({"at": at, "set": {given.what: given.value}})
+                case kind:
+                    inputs.append({"at": at, kind: given.what})
+        return {"name": name, "seed": self.seed, "seconds": round(seconds_of(frame), 6), "input": inputs}
+
+    def _given(self, inputs: Iterable[dict[str, Any]], frame: int) -> list[PlayerInput]:
+        """What the player does in a frame; keys that come up are let go first, as in a trial."""
+        first = len(self.played)
+        for each in inputs:
+            kind = each["do"]
+            if kind == "up":
+                self._let_go(each["key"], frame)
+            elif len(self.played) >= MOST_INPUTS:
+                continue
+            elif kind == "down" and each["key"] not in self._downs:
+                self._downs[each["key"]] = len(self.played)
+                self.played.append(PlayerInput("hold", frame, each["key"], up=STILL_DOWN))
+            elif kind == "click":
+                self.played.append(PlayerInput("click", frame, each["what"], each["value"] and tuple(each["value"])))
+            elif kind in ("pick", "answer", "type", "set"):
+                self.played.append(PlayerInput(kind, frame, each["what"], each["value"]))
+        return self.played[first:]
+
+    def _let_go(self, key: str, frame: int) -> None:
+        place = self._downs.pop(key, None)
+        if place is not None:
+            down = self.played[place]
+            self.played[place] = replace(down, up=max(frame, down.frame + 1))
+            self._run.player.up_at(key, self.played[place].up)
+
+    # ---- what is new
+
+    def _news(self) -> dict[str, Any]:
+        run, showing = self._run, self._run.showing
+        lines, sounds = run.story.lines[self._story :], showing.sounds[self._sounds :]
+        self._story, self._sounds = len(run.story.lines), len(showing.sounds)
+        stop = run.stop
+        now = {
+            "outcome": run.outcome,
+            "board": [
+                {"label": label, "value": as_json_value(value), "at": showing.spots[label]}
+                for label, value in showing.board.items()
+            ],
+            "offers": list(showing.offers),
+            "questions": list(showing.questions),
+            "place": showing.place,
+            "facts": dict(run.facts),
+            "values": {name: as_json_value(run.variables.read(name)) for name in self._names},
+            "stopped": stop.as_json() if stop is not None else None,
+            "over": self._over,
+        }
+        news: dict[str, Any] = {key: value for key, value in now.items() if self._shown.get(key, now) != value}
+        self._shown.update(news)
+        pieces = self._moved()
+        if pieces:
+            news["pieces"] = pieces
+        if lines:
+            news["story"] = [
+                {"frame": line.frame, "line": line.line, "text": line.text, "who": line.who} for line in lines
+            ]
+        if sounds:
+            news["sounds"] = [sound.name for sound in sounds]
+        return {"frame": run.frame, **news}
+
+    def _moved(self) -> dict[str, list[Any] | None]:
+        """The pieces that look or stand otherwise than before; nothing for one that is not there."""
+        moved: dict[str, list[Any] | None] = {}
+        for body in self._run.scene.bodies:
+            drawn = _drawn(body) if body.present else []
+            if self._pieces.get(body.name, []) != drawn:
+                self._pieces[body.name] = drawn
+                moved[body.name] = drawn or None
+        return moved
+
+
+def _drawn(body: Body) -> list[Any]:
+    """What is drawn of a piece: kind, x, y, look, size, opacity, facing and what it carries."""
+    carrying = body.carrying.name if body.carrying is not None else None
+    return [body.kind, body.x, body.y, body.look, body.size, body.opacity, body.facing, carrying]

@@ -1,0 +1,84 @@
+"""Games by hand: each player has a worker process of their own, behind both walls.
+
+One process is kept warm, so that a game begins at once; a process is ended with its player.
+"""
+
+from __future__ import annotations
+
+import asyncio
+import base64
+import contextlib
+from collections.abc import AsyncIterator
+from types import TracebackType
+from typing import Any, Final, Self
+
+from ..core.words import HobError
+from .crew import OpenedExercise
+from .hand import Hand
+
+FRAME_SECONDS: Final = 3
+"""Seconds in which a frame must be played: a handler's whole budget takes a tenth of one."""
+MOST_PLAYERS: Final = 60
+"""Games at the same time: each takes 60 MB of memory."""
+
+
+class TooManyPlayersError(HobError):
+    """There are as many games as this machine can hold."""
+
+
+class Game:
+    """One player's process. Its calls raise `WorkerGoneError` when a script took it along."""
+
+    def __init__(self, hand: Hand) -> None:
+        self._hand = hand
+
+    async def begin(self, exercise: OpenedExercise, source: bytes, seed: int) -> dict[str, Any]:
+        """Begins a game anew: `{"news": …}`, or `{"problems": …}` of a script that cannot be read."""
+        task = {"do": "live", "exercise": exercise.key, "files": exercise.files, "seed": seed}
+        return await self._hand.ask({**task, "source": base64.b64encode(source).decode()})
+
+    async def next(self, inputs: list[dict[str, Any]]) -> dict[str, Any]:
+        """Plays one frame with these inputs; gives what is new."""
+        news: dict[str, Any] = (await self._hand.ask({"do": "tick", "inputs": inputs}, FRAME_SECONDS))["news"]
+        return news
+
+    async def keep(self, name: str) -> dict[str, Any]:
+        """What was played, as a scenario of an exercise."""
+        scenario: dict[str, Any] = (await self._hand.ask({"do": "keep", "name": name}))["scenario"]
+        return scenario
+
+
+class Players:
+    """All games of one server. Use as `async with Players() as players`."""
+
+    def __init__(self, most: int = MOST_PLAYERS) -> None:
+        self._most = most
+        self._playing = 0
+        self._warm: asyncio.Task[Hand] | None = None
+
+    async def __aenter__(self) -> Self:
+        self._warm = asyncio.create_task(Hand.start())
+        return self
+
+    async def __aexit__(
+        self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
+    ) -> None:
+        if self._warm is not None:
+            await (await self._warm).end()
+
+    @contextlib.asynccontextmanager
+    async def game(self) -> AsyncIterator[Game]:
+        """A process for one player, ended with the block. Raises `TooManyPlayersError`."""
+        if self._playing >= self._most:
+            raise TooManyPlayersError(f"{self._most} games are being played already. Try again when one has ended.")
+        self._playing += 1
+        try:
+            assert self._warm is not None
+            starting, self._warm = self._warm, asyncio.create_task(Hand.start())
+            hand = await starting
+            try:
+                yield Game(hand)
+            finally:
+                await asyncio.shield(hand.end())
+        finally:
+            self._playing -= 1

@@ -1,0 +1,154 @@
+"""What the browser and a game by hand say to each other. Their JSON Schema is part of the description,
+from which the front end's types are made.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
+
+from ..core.words import KEYS
+from .views import Problem, StopView, StoryView
+
+MOST_AT_ONCE = 50
+"""Inputs in one message: more than a person does in a second."""
+
+Key = Annotated[str, Field(pattern=f"^({'|'.join(sorted(KEYS))})$")]
+Short = Annotated[str, Field(max_length=200)]
+Number = Annotated[float, Field(ge=-1e6, le=1e6)]
+
+
+class _Said(BaseModel):
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+
+
+class KeyMoved(_Said):
+    """A key went down or came up."""
+
+    do: Literal["down", "up"]
+    key: Key
+
+
+class PlayerDid(_Said):
+    """A click (on a piece by name, or at a place), a choice, an answer, words, or a dial that was turned."""
+
+    do: Literal["click", "pick", "answer", "type", "set"]
+    what: Short = ""
+    value: bool | int | Number | Short | tuple[Number, Number] | None = None
+
+
+class Begin(_Said):
+    """Begins anew with a script."""
+
+    say: Literal["begin"]
+    source: Annotated[str, Field(max_length=100_000)]
+    seed: Annotated[int, Field(ge=0, le=2**31)] = 1
+
+
+class Did(_Said):
+    """What the player did."""
+
+    say: Literal["did"]
+    inputs: Annotated[list[KeyMoved | PlayerDid], Field(max_length=MOST_AT_ONCE)]
+
+
+class Pace(_Said):
+    """How fast the game runs: 0 holds it."""
+
+    say: Literal["pace"]
+    speed: Annotated[float, Field(ge=0, le=1)]
+
+
+class Keep(_Said):
+    """Keeps what was played as a trial."""
+
+    say: Literal["keep"]
+
+
+class BoardEntry(BaseModel):
+    """A value on the scoreboard; `at` is its place on the scene."""
+
+    label: str
+    value: Any
+    at: tuple[float, float] | None
+
+
+Drawn = tuple[str, float, float, str, float, float, float, str | None]
+"""Kind, x, y, look, size, opacity, facing and what it carries."""
+
+
+class News(BaseModel):
+    """What is new in a frame; what is missing is as before. A piece that is null is not there."""
+
+    frame: int
+    pieces: dict[str, Drawn | None] = {}
+    outcome: str | None = None
+    board: list[BoardEntry] | None = None
+    offers: list[str] | None = None
+    questions: list[str] | None = None
+    place: str | None = None
+    facts: dict[str, Any] | None = None
+    values: dict[str, Any] | None = None
+    story: list[StoryView] = []
+    sounds: list[str] = []
+    stopped: StopView | None = None
+    over: bool | None = None
+
+
+class Began(BaseModel):
+    """A game began; what is there is new."""
+
+    say: Literal["began"] = "began"
+    source: str
+    news: News
+
+
+class Frame(BaseModel):
+    """The next frame."""
+
+    say: Literal["frame"] = "frame"
+    news: News
+
+
+class Unread(BaseModel):
+    """The script cannot be read, so no game began."""
+
+    say: Literal["unread"] = "unread"
+    problems: list[Problem]
+
+
+class Kept(BaseModel):
+    """What was played is kept under this number."""
+
+    say: Literal["kept"] = "kept"
+    id: int
+
+
+class Changed(BaseModel):
+    """The file on disk is another one now."""
+
+    say: Literal["changed"] = "changed"
+    source: str
+
+
+class Ended(BaseModel):
+    """No game runs any more, and why."""
+
+    say: Literal["ended"] = "ended"
+    why: str
+
+
+Heard = Annotated[Begin | Did | Pace | Keep, Field(discriminator="say")]
+"""What a browser may say."""
+Said = Annotated[Began | Frame | Unread | Kept | Changed | Ended, Field(discriminator="say")]
+"""What the server says."""
+
+HEARD: TypeAdapter[Begin | Did | Pace | Keep] = TypeAdapter(Heard)
+
+
+class LiveMessages(BaseModel):
+    """Both directions, for the description."""
+
+    heard: Heard
+    said: Said

@@ -1,0 +1,175 @@
+"""What can be played by hand, and where it is kept: in the database, or files on disk with a memory."""
+
+from __future__ import annotations
+
+import asyncio
+from abc import ABC, abstractmethod
+from collections.abc import AsyncIterator, Callable
+from dataclasses import dataclass, field
+from typing import Any, Final
+
+from fastapi import HTTPException
+
+from ..core.script import Unreadable
+from ..core.script.read import decode
+from ..crew import Crew, Marker, OpenedExercise
+from ..store import Plays as StoredRows
+from ..store import Store
+from .live_views import Changed
+
+NO_EXERCISE: Final = "There is no such exercise. Choose one on the bench."
+NO_PLAY: Final = "There is no such game. It may have been played in another program run."
+LOOK_SECONDS: Final = 0.5
+"""Seconds between looks at a file that is being edited."""
+
+
+@dataclass(frozen=True)
+class KeptPlay:
+    """A game that was kept: which exercise, the script, and the scenario that plays it again."""
+
+    version: int
+    source: bytes
+    scenario: dict[str, Any]
+
+
+class Playable(ABC):
+    """An exercise that somebody plays."""
+
+    def __init__(self, exercise: OpenedExercise) -> None:
+        self.exercise = exercise
+
+    @abstractmethod
+    async def keep(self, source: bytes, scenario: dict[str, Any]) -> int:
+        """Keeps a game; gives its number."""
+
+    async def changes(self) -> AsyncIterator[Changed]:
+        """The new texts of the script while it is edited elsewhere."""
+        return
+        yield
+
+
+class Plays(ABC):
+    """Where exercises to play come from, and where games are kept."""
+
+    @abstractmethod
+    async def playable(self, version: int) -> Playable:
+        """An exercise to play. Raises `HTTPException` where there is none."""
+
+    @abstractmethod
+    async def kept(self, number: int) -> KeptPlay:
+        """A game that was kept. Raises `HTTPException` where there is none."""
+
+    @abstractmethod
+    async def script(self, version: int, try_id: int | None) -> str:
+        """The script to begin with."""
+
+
+class StoredPlays(Plays):
+    """Exercises and games of the database."""
+
+    def __init__(self, store: Store, marker: Marker) -> None:
+        self._store = store
+        self._marker = marker
+
+    async def playable(self, version: int) -> Playable:
+        """A version of an exercise."""
+        if not await asyncio.to_thread(self._there, version):
+            raise HTTPException(404, NO_EXERCISE)
+        return _StoredPlayable(await self._marker.open(version), version, self._store)
+
+    async def kept(self, number: int) -> KeptPlay:
+        """A game of the database."""
+        with self._store.transaction() as link:
+            row = StoredRows.one(link, number)
+        if row is None:
+            raise HTTPException(404, NO_PLAY)
+        return KeptPlay(row["version_id"], bytes(row["source"]), row["scenario"])
+
+    async def script(self, version: int, try_id: int | None) -> str:
+        """A student's try, or the exercise's starter."""
+        with self._store.transaction() as link:
+            source = StoredRows.script(link, version, try_id)
+        text = decode(source)
+        return text.text if isinstance(text, Unreadable) else text
+
+    def _there(self, version: int) -> bool:
+        with self._store.transaction() as link:
+            return StoredRows.has_version(link, version)
+
+
+class _StoredPlayable(Playable):
+    def __init__(self, exercise: OpenedExercise, version: int, store: Store) -> None:
+        super().__init__(exercise)
+        self._version = version
+        self._store = store
+
+    async def keep(self, source: bytes, scenario: dict[str, Any]) -> int:
+        """Keeps a game in the database."""
+
+        def write() -> int:
+            with self._store.transaction() as link:
+                return StoredRows.keep(link, self._version, source, scenario)
+
+        return await asyncio.to_thread(write)
+
+
+DISK: Final = 1
+"""The number of the one exercise when files on disk are played."""
+
+
+@dataclass
+class DiskPlays(Plays):
+    """One exercise and one script on disk; games are kept as long as the program runs."""
+
+    crew: Crew
+    files: dict[str, bytes]
+    read_script: Callable[[], bytes]
+    games: list[KeptPlay] = field(default_factory=list)
+    _opened: OpenedExercise | None = None
+
+    async def playable(self, version: int) -> Playable:
+        """The exercise on disk."""
+        if version != DISK:
+            raise HTTPException(404, NO_EXERCISE)
+        if self._opened is None:
+            self._opened = await self.crew.open(self.files)
+        return _DiskPlayable(self._opened, self)
+
+    async def kept(self, number: int) -> KeptPlay:
+        """A game of this run."""
+        if not 1 <= number <= len(self.games):
+            raise HTTPException(404, NO_PLAY)
+        return self.games[number - 1]
+
+    async def script(self, version: int, try_id: int | None) -> str:
+        """The script as it is on disk now."""
+        return self.text()
+
+    def text(self) -> str:
+        """The script's text, as far as it can be read."""
+        text = decode(self.read_script())
+        return text.text if isinstance(text, Unreadable) else text
+
+
+class _DiskPlayable(Playable):
+    def __init__(self, exercise: OpenedExercise, plays: DiskPlays) -> None:
+        super().__init__(exercise)
+        self._plays = plays
+
+    async def keep(self, source: bytes, scenario: dict[str, Any]) -> int:
+        """Keeps a game in memory."""
+        self._plays.games.append(KeptPlay(DISK, source, scenario))
+        return len(self._plays.games)
+
+    async def changes(self) -> AsyncIterator[Changed]:
+        """Looks at the file again and again."""
+        before = self._plays.text()
+        while True:
+            await asyncio.sleep(LOOK_SECONDS)
+            try:
+                text = await asyncio.to_thread(self._plays.text)
+            except OSError:
+                continue  # an editor is just replacing the file
+            if text != before:
+                before = text
+                yield Changed(source=text)
