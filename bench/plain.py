@@ -31,4 +31,4 @@ def unwoven(script: Script) -> Woven:
 
 def play_plain(woven: Woven, scene: SceneSpec, plan: Plan, observe: Iterable[Observable] = ()) -> None:
     """Plays a trial plainly."""
-    PlainRun(woven, scene, plan, tuple(observe), {}, (), record=False, limits=DEFAULT_LIMITS).go()
+    PlainRun(woven, scene, plan, tuple(observe), {}, (), {}, record=False, limits=DEFAULT_LIMITS).go()

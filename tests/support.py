@@ -11,6 +11,7 @@ from collections.abc import Iterable
 from pathlib import Path
 from typing import Any
 
+from hobtrial.core.explaining import report
 from hobtrial.core.judging import Prepared, open_exercise
 from hobtrial.core.scene import SceneSpec
 from hobtrial.core.script import Script, Unreadable, read, weave
@@ -68,6 +69,37 @@ def run(
     spec = spec or scene()
     woven = weave(accepted(source, spec.names), KNOWN_FUNCTIONS)
     return play(woven, spec, Plan(frames, inputs=inputs, **(plan or {})), observe=observe, record=record, **more)
+
+
+SMALL = """
+format = 1
+title = "Small"
+seconds = 2
+[scene]
+[[scene.piece]]
+name = "hob"
+at = [5, 1]
+motion = {steered = {speed = 6, axes = "x"}}
+[[scene.piece]]
+name = "bun_1"
+kind = "bun"
+at = [8, 1]
+[[scene.piece]]
+name = "bell"
+at = [20, 5]
+[[variable]]
+name = "score"
+"""
+
+
+def exercise(rest: str, reference: str, toml: str = SMALL) -> Prepared:
+    """A small exercise with further tables, made ready."""
+    return open_exercise({"exercise.toml": (toml + text(rest)).encode(), "reference.py": text(reference).encode()})
+
+
+def marked(prepared: Prepared, source: str) -> dict[str, Any]:
+    """The report of a script."""
+    return report(prepared, "wren.py", text(source))
 
 
 def path(trace: Trace, name: str, *properties: str) -> list[Any]:

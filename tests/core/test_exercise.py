@@ -84,7 +84,7 @@ class Faults(unittest.TestCase):
             (
                 "at = 1.0",
                 "at = 1.0\n    end = true",
-            ): "needs exactly one of `at`, `by`, `always`, `never` and `end`; it has `at` and `end`",
+            ): "needs exactly one of `at`, `after`, `by`, `always`, `never`, `each`, `same`, `unchanged`, `end`; it has `at` and",
             ("at = 1.0", "marks = 1"): "it has none",
             ("at = 1.0", "at = 1.0\n    marks = 0.3"): "must be a whole or a half number",
             (
@@ -205,6 +205,6 @@ class Samples(unittest.TestCase):
             assert isinstance(reading, Script)
             for run in play_all(prepared, prepared.weave(reading)):
                 failed |= {(run.name, v.expect) for v in run.verdicts if v.verdict != HELD}
-        everything = {(c.scenario.name, e.text) for c in prepared.courses for _, e in c.checks}
+        everything = {(c.scenario.name, e.text) for c in prepared.courses for e in c.checks}
         self.assertEqual(everything - failed, set())
         self.assertEqual(BAKEHOUSE, "bakehouse-rush")

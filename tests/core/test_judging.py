@@ -4,8 +4,9 @@ import unittest
 
 from hobtrial.core.exercise import Check
 from hobtrial.core.judging import ExpectationError, Surroundings, judge, read_expectation
-from hobtrial.core.judging.expectation import read_arrangement
-from hobtrial.core.trial import held_key, pressed_key
+from hobtrial.core.judging.asked import read_check
+from hobtrial.core.judging.names import read_arrangement
+from hobtrial.core.trial import Trace, held_key, pressed_key
 from hobtrial.core.words import UNSET
 from tests.support import bakehouse, bun, run, scene
 
@@ -34,10 +35,14 @@ WALK = held_key("right", 0, 2)
 
 def verdict(check: dict, *inputs: object, script: str = GAME, frames: int = 60) -> tuple:
     """Verdict, frame, values and reason of one check."""
-    made = Check.model_validate(check)
-    expectation = read_expectation(made.expect, NAMES)
-    trace = run(script, SPEC, inputs or (WALK,), frames=frames, observe=expectation.needs, record=False)  # type: ignore[arg-type]
-    found = judge(made, expectation, trace)
+    asked = read_check(Check.model_validate(check), NAMES)
+    each = {asked.event: asked.about} if asked.kind == "each" and asked.event is not None else {}
+
+    def played(text: str) -> Trace:
+        given = inputs or (WALK,)
+        return run(text, SPEC, given, frames=frames, observe=asked.needs, each=each, record=False)  # type: ignore[arg-type]
+
+    found = judge(asked, played(script), lambda: played(GAME))
     return found.verdict, found.frame, dict(found.values), found.reason
 
 
@@ -144,6 +149,92 @@ class Expressions(unittest.TestCase):
                 read_arrangement(line, NAMES)
 
 
+class Moments(unittest.TestCase):
+    """Checks that hang on events, on what was before, or on the reference's run."""
+
+    def test_after_counts_from_the_nth_time_that_an_event_came(self) -> None:
+        after = {"after": "meets(hob, bun)", "expect": "score == 1"}
+        self.assertEqual(verdict(after), ("held", 10, {"score": 1}, None))
+        self.assertEqual(verdict({**after, "nth": 2}), ("broken", 25, {"score": 2}, None))
+        self.assertEqual(verdict({**after, "later": 0.5}), ("broken", 25, {"score": 2}, None))
+        self.assertEqual(verdict({**after, "nth": 3}), ("not reached", None, {}, "meets(hob, bun) came 2 times"))
+        self.assertEqual(verdict({**after, "later": 3}), ("not reached", None, {}, "the trial ended before"))
+        never = {"after": 'pressed("q")', "expect": "score == 1"}
+        self.assertEqual(verdict(never), ("not reached", None, {}, 'pressed("q") never came'))
+
+    def test_each_looks_when_the_events_own_handlers_have_ended(self) -> None:
+        grows = {"each": "meets(hob, bun)", "expect": "score == was(score) + 1"}
+        self.assertEqual(verdict(grows), ("held", None, {}, None))
+        twice = GAME.replace("score += 1", "score += 1 + (score == 1)")
+        self.assertEqual(
+            verdict(grows, script=twice),
+            ("broken", 25, {"score": 3, "was(score)": 1}, "the 2nd time that meets(hob, bun) came"),
+        )
+
+    def test_each_includes_the_messages_that_its_handlers_send(self) -> None:
+        script = (
+            GAME.replace("score += 1", 'send("one more")')
+            + """
+    @on(heard("one more"))
+    def more():
+        global score
+        score += 1
+"""
+        )
+        self.assertEqual(
+            verdict({"each": "meets(hob, bun)", "expect": "score == was(score) + 1"}, script=script)[0], "held"
+        )
+
+    def test_each_gives_a_script_so_many_frames(self) -> None:
+        script = GAME.replace("score += 1", "wait(0.1)\n        score += 1")
+        grows = {"each": "meets(hob, bun)", "expect": "score > was(score)"}
+        self.assertEqual(verdict(grows, script=script)[:2], ("broken", 10))
+        self.assertEqual(verdict({**grows, "within": 3}, script=script)[0], "held")
+
+    def test_was_is_a_frame_ago_and_first_before_anything_was_arranged(self) -> None:
+        self.assertEqual(verdict({"never": True, "expect": "score < was(score)"})[0], "held")
+        self.assertEqual(verdict({"at": 25 / 30, "expect": "score == was(score) + 1"})[0], "held")
+        self.assertEqual(verdict({"end": True, "expect": "score == first(score)"})[2], {"score": 2, "first(score)": 0})
+
+    def test_same_as_in_the_reference(self) -> None:
+        same = {"same": ["score", "outcome"]}
+        self.assertEqual(verdict(same), ("held", None, {}, None))
+        late = GAME.replace("score += 1", "wait(0.1)\n        score += 1")
+        self.assertEqual(verdict(same, script=late)[0], "held")
+        self.assertEqual(verdict({**same, "within": 2}, script=late)[:2], ("broken", 10))
+        wrong = GAME.replace("score += 1", "score += 2")
+        self.assertEqual(
+            verdict(same, script=wrong),
+            ("broken", 10, {"score": 2, "reference": 1}, "`score` does not change as in the reference"),
+        )
+
+    def test_unchanged(self) -> None:
+        still = {"unchanged": ["score"], "from": 0.4, "until": 0.8}
+        self.assertEqual(verdict(still), ("held", None, {}, None))
+        self.assertEqual(
+            verdict({**still, "until": 1}), ("broken", 25, {"was(score)": 1, "score": 2}, "`score` changed")
+        )
+
+    def test_only_if(self) -> None:
+        check = {"end": True, "expect": "score == 0"}
+        self.assertEqual(
+            verdict({**check, "only_if": "score > 5"}), ("not reached", None, {}, "`score > 5` was never so")
+        )
+        self.assertEqual(verdict({**check, "only_if": "score == 1"})[0], "broken")
+
+    def test_what_is_turned_down(self) -> None:
+        for check, words in (
+            ({"after": "meets(hob)", "expect": "score == 1"}, "`after` 'meets(hob)' has `meets` with 1 names"),
+            ({"each": "score", "expect": "score == 1"}, "`each` 'score' has an event that cannot be read"),
+            ({"same": ["score + 1"]}, "`same` 'score + 1' is not one thing to look at"),
+            ({"end": True, "expect": "was(first(score)) == 1"}, "has `first` inside `was`"),
+            ({"end": True, "expect": "score == 1", "only_if": "x ="}, "`only_if` 'x =' cannot be read"),
+        ):
+            with self.subTest(words), self.assertRaises(ExpectationError) as caught:
+                read_check(Check.model_validate(check), NAMES)
+            self.assertIn(words, str(caught.exception))
+
+
 class Arranged(unittest.TestCase):
     def test_a_variable_that_the_script_does_not_have_leaves_its_checks_not_reached(self) -> None:
         prepared = bakehouse()
@@ -151,6 +242,6 @@ class Arranged(unittest.TestCase):
         number = next(n for n, course in enumerate(prepared.courses) if course.plan.arrange)
         trace = prepared.play(woven, prepared.courses[number])
         self.assertEqual(trace.unarranged, ("lives",))
-        verdicts = [judge(check, expectation, trace) for check, expectation in prepared.courses[number].checks]
+        verdicts = [judge(asked, trace, lambda: trace) for asked in prepared.courses[number].checks]
         self.assertEqual([v.verdict for v in verdicts], ["broken", "not reached"])
         self.assertIs(trace.final["lives"], UNSET)

@@ -113,9 +113,15 @@ class Worker:
                 {
                     "name": course.scenario.name,
                     "visible": course.scenario.visible,
+                    "trials": list(course.labels),
                     "checks": [
-                        {"expect": check.expect, "kind": check.kind, "marks": check.marks, "because": check.because}
-                        for check, _ in course.checks
+                        {
+                            "expect": asked.text,
+                            "kind": asked.kind,
+                            "marks": asked.check.marks,
+                            "because": asked.check.because,
+                        }
+                        for asked in course.checks
                     ],
                 }
                 for course in prepared.courses
@@ -143,7 +149,7 @@ class Worker:
             course = prepared.courses[task["number"]]
         else:
             course = prepared.course_of(Scenario.model_validate(task["scenario"]))
-        return {"replay": replay(prepared, base64.b64decode(task["source"]), course)}
+        return {"replay": replay(prepared, base64.b64decode(task["source"]), course, task.get("trial", 0))}
 
     def _live(self, task: Task) -> Answer:
         """Begins a game by hand; only in a worker that belongs to one player."""

@@ -1,8 +1,10 @@
 """The Exercise and its parts, and how they are read from files."""
 
+from .checks import Case, Check, CheckKind, Craft, Input, Wild
 from .files import BRIEF, FILES, REFERENCE, SETTINGS, STARTER, ExerciseError, Fault, load
 from .locate import Lines
-from .model import LONGEST_TRIAL, Check, CheckKind, Exercise, Help, Input, Scenario, Settings, Variable
+from .model import Exercise, Help, Scenario, Settings, Task, Variable
+from .parts import LONGEST_TRIAL
 
 __all__ = [
     "BRIEF",
@@ -11,8 +13,10 @@ __all__ = [
     "REFERENCE",
     "SETTINGS",
     "STARTER",
+    "Case",
     "Check",
     "CheckKind",
+    "Craft",
     "Exercise",
     "ExerciseError",
     "Fault",
@@ -21,6 +25,8 @@ __all__ = [
     "Lines",
     "Scenario",
     "Settings",
+    "Task",
     "Variable",
+    "Wild",
     "load",
 ]

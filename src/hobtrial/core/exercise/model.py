@@ -6,34 +6,21 @@ files, the database and the workshop all hold it.
 
 from __future__ import annotations
 
+import math
 from dataclasses import asdict
 from functools import cached_property
-from typing import Annotated, Any, Final, Literal, Self
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import AfterValidator, Field, field_validator, model_validator
 
-from ..scene import Fact, KeyName, Name, Point, SceneSpec, Spec, Value
+from ..scene import Fact, Name, SceneSpec, Spec, Value
 from ..script import DEFAULT_LIMITS
 from ..script.vocabulary import CONSTRUCTS
-from ..trial import InputKind
+from .checks import Case, Check, Craft, Input, Luck, Predict, Wild
+from .parts import Concept, Seconds, Span, Text
 
-LONGEST_TRIAL = 600
-"""Seconds of one trial; a lesson has 2,700 and a class 24 scripts."""
-
-
-def _half_marks(value: float) -> float:
-    if value * 2 != int(value * 2):
-        raise ValueError("must be a whole or a half number, such as 2 or 0.5")
-    return value
-
-
-Marks = Annotated[float, Field(ge=0, le=1000), AfterValidator(_half_marks)]
-Seconds = Annotated[float, Field(ge=0, le=LONGEST_TRIAL)]
-AfterAnswer = Annotated[str, Field(pattern=r"^answer [1-9][0-9]{0,2}$")]
-Text = Annotated[str, Field(min_length=1, max_length=200)]
-Concept = str
-DEEDS: Final[tuple[InputKind, ...]] = ("press", "hold", "click", "pick", "answer", "type", "set")
-CheckKind = Literal["at", "by", "always", "never", "end"]
+MOST_ORDERS = 24
+"""Orders of `steps`, one trial each: all of four steps."""
 
 
 def _construct(text: str) -> str:
@@ -56,77 +43,11 @@ class Variable(Spec):
     also: tuple[Name, ...] = ()
 
 
-class Input(Spec):
-    """What the player does, at a time or (`"answer 2"`, in a straight script) when an answer was taken.
+class Task(Spec):
+    """A part of the exercise that has marks of its own."""
 
-    One of a `press`, a `hold` `for` some seconds and / or `until` an event, a `click` on a piece or
-    a place, a choice to `pick`, an `answer`, words to `type`, and facts to `set`.
-    """
-
-    at: Seconds | AfterAnswer
-    press: KeyName | None = None
-    hold: KeyName | None = None
-    for_: Annotated[float, Field(gt=0, le=LONGEST_TRIAL)] | None = Field(default=None, alias="for")
-    until: str | None = None
-    click: Name | Point | None = None
-    pick: Text | None = None
-    answer: Annotated[str, Field(max_length=200)] | None = None
-    type: Text | None = None
-    set: dict[Name, Value] | None = Field(default=None, min_length=1)
-
-    @model_validator(mode="after")
-    def _one_deed(self) -> Self:
-        met = [deed for deed in DEEDS if getattr(self, deed) is not None]
-        if len(met) != 1:
-            known = ", ".join(f"`{deed}`" for deed in DEEDS)
-            what = f"has {' and '.join(f'`{deed}`' for deed in met)}" if met else "has none"
-            raise ValueError(f"needs one of {known}; it {what}")
-        if self.hold is not None and self.for_ is None and self.until is None:
-            raise ValueError("`hold` needs `for`, the seconds that the key stays down, or `until`, an event")
-        if self.hold is None and (self.for_ is not None or self.until is not None):
-            raise ValueError("`for` and `until` go with `hold`; a `press` is down for one frame")
-        if isinstance(self.at, str) and self.answer is None:
-            raise ValueError('`at = "answer …"` goes with an `answer`')
-        return self
-
-    @property
-    def deed(self) -> InputKind:
-        """Which of the deeds it is."""
-        return next(deed for deed in DEEDS if getattr(self, deed) is not None)
-
-
-class Check(Spec):
-    """What must be true, and when: exactly one of `at`, `by`, `always`, `never`, `end`."""
-
-    at: Seconds | None = None
-    by: Seconds | None = None
-    always: Literal[True] | None = None
-    never: Literal[True] | None = None
-    end: Literal[True] | None = None
-    from_: Seconds | None = Field(default=None, alias="from")
-    until: Seconds | None = None
-    expect: str
-    marks: Marks = 1
-    concept: Concept | None = None
-    because: str = ""
-
-    @model_validator(mode="after")
-    def _one_kind(self) -> Self:
-        kinds = [kind for kind in ("at", "by", "always", "never", "end") if getattr(self, kind) is not None]
-        if len(kinds) != 1:
-            met = f"has {' and '.join(f'`{kind}`' for kind in kinds)}" if kinds else "has none"
-            raise ValueError(f"needs exactly one of `at`, `by`, `always`, `never` and `end`; it {met}")
-        if self.from_ is not None and self.kind in ("at", "end"):
-            raise ValueError(f"`from` does not go with `{self.kind}`")
-        if self.until is not None and self.kind not in ("always", "never"):
-            raise ValueError(f"`until` does not go with `{self.kind}`")
-        return self
-
-    @property
-    def kind(self) -> CheckKind:
-        """Which of the kinds this check is."""
-        kinds: tuple[CheckKind, ...] = ("at", "by", "always", "never", "end")
-        return next(kind for kind in kinds if getattr(self, kind) is not None)
+    id: Name
+    text: str
 
 
 class Scenario(Spec):
@@ -135,11 +56,48 @@ class Scenario(Spec):
     name: str = Field(min_length=1, max_length=80)
     visible: bool = True
     seed: int = 1
-    seconds: Annotated[float, Field(gt=0, le=LONGEST_TRIAL)] | None = None
+    luck: Luck | None = None
+    seconds: Span | None = None
     arrange: tuple[str, ...] = ()
+    task: str | None = None
+    all_or_nothing: bool = False
+    predict: Predict | None = None
+    cases: Annotated[tuple[Case, ...], Field(min_length=1, max_length=50)] | None = None
+    case_at: Seconds | None = None
+    steps: Annotated[dict[Text, tuple[Input, ...]], Field(min_length=2, max_length=12)] | None = None
+    orders: Literal["all"] | Annotated[tuple[tuple[Text, ...], ...], Field(min_length=1)] | None = None
+    wild: Wild | None = None
     input: tuple[Input, ...] = ()
     check: tuple[Check, ...] = ()
-    all_or_nothing: bool = False
+
+    @model_validator(mode="after")
+    def _one_way_of_many(self) -> Self:
+        ways = [name for name in ("cases", "steps", "wild") if getattr(self, name) is not None]
+        if len(ways) > 1:
+            raise ValueError(f"has {' and '.join(f'`{way}`' for way in ways)}; only one of them is possible")
+        if self.case_at is not None and self.cases is None:
+            raise ValueError("`case_at` goes with `cases`")
+        if (self.orders is None) != (self.steps is None):
+            raise ValueError("`steps` and `orders` go together")
+        if self.steps is not None:
+            self._possible_orders(self.steps)
+        if self.wild is not None:
+            if self.input:
+                raise ValueError("a wild scenario draws its inputs; it has no [[scenario.input]]")
+            wrong = [check.kind for check in self.check if check.kind not in ("always", "never", "each", "same")]
+            if wrong:
+                raise ValueError(f"a wild scenario has checks of always, never, each and same, not `{wrong[0]}`")
+        return self
+
+    def _possible_orders(self, steps: dict[str, tuple[Input, ...]]) -> None:
+        number = math.factorial(len(steps)) if self.orders == "all" else len(self.orders or ())
+        if number > MOST_ORDERS:
+            raise ValueError(
+                f"{len(steps)} steps have {number:,} orders; at most {MOST_ORDERS} are possible, so list some"
+            )
+        for order in self.orders if isinstance(self.orders, tuple) else ():
+            if sorted(order) != sorted(steps):
+                raise ValueError(f"the order {', '.join(order)} must name each of {', '.join(steps)} once")
 
 
 class Help(Spec):
@@ -154,7 +112,7 @@ class Settings(Spec):
 
     format: Literal[1]
     title: str = Field(min_length=1, max_length=120)
-    seconds: Annotated[float, Field(gt=0, le=LONGEST_TRIAL)] = 10
+    seconds: Span = 10
     style: Literal["handlers", "straight"] = "handlers"
     at_end: Literal["go on", "freeze"] = "go on"
     narrow: tuple[Construct, ...] = ()
@@ -164,6 +122,8 @@ class Settings(Spec):
     scene: SceneSpec
     variable: tuple[Variable, ...] = ()
     fact: tuple[Fact, ...] = ()
+    tasks: tuple[Task, ...] = ()
+    craft: tuple[Craft, ...] = ()
     scenario: tuple[Scenario, ...] = ()
 
     @field_validator("limits")
@@ -192,6 +152,11 @@ class Settings(Spec):
         twice = next((name for name in names if names.count(name) > 1), None)
         if twice is not None:
             raise ValueError(f'two scenarios are called "{twice}"; every scenario needs a name of its own')
+        tasks = [task.id for task in self.tasks]
+        for task in (*(each.task for each in self.scenario), *(each.task for each in self.craft)):
+            if task is not None and task not in tasks:
+                known = ", ".join(tasks) or "none are listed"
+                raise ValueError(f"a scenario or craft line has the task {task!r}; known tasks: {known}")
         if not self.full_scene.names.isdisjoint(variable.name for variable in self.variable):
             raise ValueError("a listed variable has the name of a thing of the scene; every name means one thing")
         return self
@@ -205,6 +170,8 @@ class Settings(Spec):
 
     def length(self, scenario: Scenario) -> float:
         """The seconds of a scenario's trial."""
+        if scenario.wild is not None and scenario.wild.seconds is not None:
+            return scenario.wild.seconds
         return scenario.seconds if scenario.seconds is not None else self.seconds
 
 

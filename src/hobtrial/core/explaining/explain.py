@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any, Final
 
-from ..judging import HELD, Played, Prepared, failed_checks, play_all, play_scenario
+from ..judging import HELD, Played, Prepared, failed_checks, play_all, reference_of
 from ..script import Script, Unreadable, mend
 from ..trial import Trace
 from .catalogue import NARROWER, QUESTIONS, SUMMARIES, fill, moment, sentence
@@ -139,7 +139,11 @@ def _fix(prepared: Prepared, script: Script, played: list[Played], base: Script,
 
 def _traces(prepared: Prepared, script: Script, played: Iterable[Played]) -> dict[int, Trace]:
     woven = prepared.weave(script)
-    return {run.number: play_scenario(prepared, woven, run.number, record=True).trace for run in played if run.broken}
+    return {
+        run.number: prepared.play(woven, prepared.courses[run.number], run.trial, record=True)
+        for run in played
+        if run.broken
+    }
 
 
 def _rivals(shown: list[Tried]) -> list[Tried]:
@@ -177,7 +181,7 @@ def _finding(prepared: Prepared, tried: Tried, confidence: Confidence, fix: Fix)
 
 
 def _marks(prepared: Prepared, refs: Iterable[CheckRef]) -> float:
-    return sum(prepared.courses[number].checks[place][0].marks for number, place in refs)
+    return sum(prepared.courses[number].checks[place].check.marks for number, place in refs)
 
 
 def _unsettled(prepared: Prepared, script: Script, played: list[Played]) -> list[Finding]:
@@ -187,9 +191,13 @@ def _unsettled(prepared: Prepared, script: Script, played: list[Played]) -> list
     for run in played:
         for place, verdict in enumerate(run.verdicts):
             if verdict.verdict != HELD:
-                needs = prepared.courses[run.number].checks[place][1].needs
+                needs = prepared.courses[run.number].checks[place].about
                 cause = why(
-                    verdict, needs, script, traces[run.number], prepared.reference_trace(prepared.courses[run.number])
+                    verdict,
+                    needs,
+                    script,
+                    traces[run.number],
+                    reference_of(prepared, run),
                 )
                 causes.setdefault(cause.key, []).append((cause, (run.number, place)))
     return [_open_finding(prepared, entries) for entries in causes.values()]

@@ -14,7 +14,7 @@ from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, field
 from typing import Any, Final
 
-from ..judging import HELD, Played, Prepared, play_scenario
+from ..judging import HELD, TRIALS_OF_AN_EDIT, Played, Prepared, play_scenario, reference_of
 from ..script import DIRECT, Script
 from ..trial import GAME_NAMES, Observable, Trace
 from .edits import apply
@@ -75,7 +75,7 @@ class Budget:
 
     def count(self, played: Iterable[Played]) -> None:
         """Counts the work of trials that were played."""
-        self.passes += sum(run.trace.passes for run in played)
+        self.passes += sum(run.passes for run in played)
         self.spent = self.spent or self.passes > MOST_PASSES
 
 
@@ -138,24 +138,24 @@ def _try(
 ) -> Tried | None:
     text = apply(script.text, edit)
     reading = prepared.read(text)
-    if not isinstance(reading, Script) or not budget.take(len(reached)):
+    if not isinstance(reading, Script) or not budget.take(_trials(prepared, reached)):
         return None
     woven = prepared.weave(reading)
-    after = {number: play_scenario(prepared, woven, number) for number in reached}
+    after = {number: play_scenario(prepared, woven, number, like=played[number]) for number in reached}
     budget.count(after.values())
     mends = {ref for number in reached for ref in _now(played[number], after[number], held=True)}
     if not mends or any(_now(played[number], after[number], held=False) for number in reached):
         return None
     others = [run.number for run in played if run.number not in after]
-    if not budget.take(len(others)):
+    if not budget.take(_trials(prepared, others)):
         return None
-    rest = {number: play_scenario(prepared, woven, number) for number in others}
+    rest = {number: play_scenario(prepared, woven, number, like=played[number]) for number in others}
     budget.count(rest.values())
     after |= rest
     breaks = {ref for run in played for ref in _now(run, after[run.number], held=False)}
     if breaks:
         return None
-    about = frozenset(what for number, place in mends for what in prepared.courses[number].checks[place][1].needs)
+    about = frozenset(what for number, place in mends for what in prepared.courses[number].checks[place].about)
     firm = _agrees(prepared, about, mends, played, after)
     if not firm and not _puts_off(prepared, about, played, after):
         return None
@@ -165,6 +165,11 @@ def _try(
     found, scenario = facts
     ordered = tuple(after[run.number] for run in played)
     return Tried(edit, text, ordered, frozenset(mends), frozenset(breaks), found, scenario, about, firm)
+
+
+def _trials(prepared: Prepared, numbers: list[int]) -> int:
+    """How many trials scenarios have for an edited script."""
+    return sum(min(len(prepared.courses[number].plans), TRIALS_OF_AN_EDIT) for number in numbers)
 
 
 def _now(before: Played, after: Played, *, held: bool) -> list[CheckRef]:
@@ -180,7 +185,7 @@ def _now(before: Played, after: Played, *, held: bool) -> list[CheckRef]:
 def agrees(prepared: Prepared, about: frozenset[Observable], played: Iterable[Played]) -> bool:
     """Whether runs go as the reference's do on some things, in all scenarios."""
     return all(
-        parting(what, run.trace, prepared.reference_trace(prepared.courses[run.number])) is None
+        parting(what, run.trace, reference_of(prepared, run)) is None
         for run in played
         for what in about & set(run.trace.samples)
     )
@@ -198,10 +203,10 @@ def _agrees(
         edited = after[run.number]
         course = prepared.courses[run.number]
         for what in about & set(edited.trace.samples):
-            mended_here = any(number == run.number and what in course.checks[place][1].needs for number, place in mends)
+            mended_here = any(number == run.number and what in course.checks[place].about for number, place in mends)
             if not mended_here and _unaltered(what, run.trace, edited.trace):
                 continue
-            if parting(what, edited.trace, prepared.reference_trace(prepared.courses[run.number])) is not None:
+            if parting(what, edited.trace, reference_of(prepared, run)) is not None:
                 return False
     return True
 
@@ -209,7 +214,7 @@ def _agrees(
 def _puts_off(prepared: Prepared, about: frozenset[Observable], played: list[Played], after: dict[int, Played]) -> bool:
     """Whether each run that the edit alters parts later than before, or no more."""
     for run in played:
-        edited, reference = after[run.number].trace, prepared.reference_trace(prepared.courses[run.number])
+        edited, reference = after[run.number].trace, reference_of(prepared, run)
         for what in about & set(edited.samples):
             if _unaltered(what, run.trace, edited):
                 continue

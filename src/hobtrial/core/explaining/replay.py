@@ -9,30 +9,34 @@ from typing import Any
 from ..judging import Course, Prepared, judge
 from ..scene import PieceSpec
 from ..script import Script
-from ..trial import OUTCOME, PlayerInput, Trace, asides_json, samples_json, trace_json, variable
+from ..trial import OUTCOME, Plan, PlayerInput, Trace, asides_json, samples_json, trace_json, variable
 from ..words import seconds_of
 from .parting import Parting, first_parting
 
 
-def replay(prepared: Prepared, source: str | bytes, course: Course) -> dict[str, Any]:
-    """Plays a scenario with the whole trace, beside the reference's run.
+def replay(prepared: Prepared, source: str | bytes, course: Course, trial: int = 0) -> dict[str, Any]:
+    """Plays one trial of a scenario with the whole trace, beside the reference's run.
 
     A text that cannot be read has no trace: `trace` is null and everything else is still there.
     """
-    settings = prepared.exercise.settings
+    settings, plan = prepared.exercise.settings, course.plans[trial]
     reading = prepared.read(source)
-    trace = prepared.play(prepared.weave(reading), course, record=True) if isinstance(reading, Script) else None
-    reference = prepared.reference_trace(course)
+    trace = prepared.play(prepared.weave(reading), course, trial, record=True) if isinstance(reading, Script) else None
+    reference = prepared.reference_trace(course, trial)
     watched = [*(variable(each.name) for each in settings.variable), OUTCOME]
     parting = first_parting(watched, trace, reference) if trace else None
     return {
         "scenario": course.scenario.name,
-        "last_frame": course.plan.last_frame,
-        "seed": course.plan.seed,
-        "arrange": [line.text for line in course.plan.arrange],
+        "trial": trial,
+        "trials": list(course.labels),
+        "visible": course.scenario.visible,
+        "last_frame": plan.last_frame,
+        "seed": plan.seed,
+        "luck": list(plan.luck) if isinstance(plan.luck, tuple) else plan.luck,
+        "arrange": [line.text for line in plan.arrange],
         "variables": variables_json(prepared),
-        "inputs": _inputs(course, trace),
-        "checks": _checks(course, trace) if trace else [],
+        "inputs": _inputs(plan, trace),
+        "checks": _checks(course, trial, trace, reference) if trace else [],
         "trace": trace_json(trace) if trace else None,
         "asides": asides_json(trace) if trace else None,
         "samples": samples_json(trace) if trace else {},
@@ -51,7 +55,7 @@ def variables_json(prepared: Prepared) -> list[dict[str, Any]]:
     ]
 
 
-def _inputs(course: Course, trace: Trace | None) -> list[dict[str, Any]]:
+def _inputs(plan: Plan, trace: Trace | None) -> list[dict[str, Any]]:
     """The inputs, each key up when it really came up."""
     keys = trace.keys if trace else ()
     ends = {
@@ -60,7 +64,7 @@ def _inputs(course: Course, trace: Trace | None) -> list[dict[str, Any]]:
         if down
     }
     found = []
-    for given in (*course.plan.inputs, *(PlayerInput("answer", frame, text) for frame, text in course.plan.answers)):
+    for given in (*plan.inputs, *(PlayerInput("answer", frame, text) for frame, text in plan.answers)):
         up = ends.get((given.what, given.frame)) if given.kind == "hold" else None
         found.append({**given.as_json(), "up": up if up is not None else given.up})
     return found
@@ -80,11 +84,17 @@ def _parting_json(parting: Parting | None, trace: Trace | None) -> dict[str, Any
     }
 
 
-def _checks(course: Course, trace: Trace) -> list[dict[str, Any]]:
-    """The verdicts, each with the things that it is about."""
+def _checks(course: Course, trial: int, trace: Trace, reference: Trace) -> list[dict[str, Any]]:
+    """The verdicts over this trial, each with its place among the scenario's checks and what it is about."""
     return [
-        {**judge(check, expectation, trace).as_json(), "about": [str(what) for what in expectation.needs]}
-        for check, expectation in course.checks
+        {
+            **judge(asked, trace, lambda: reference).as_json(),
+            "place": place,
+            "about": [str(what) for what in asked.about],
+            "event": str(asked.event) if asked.event is not None else None,
+        }
+        for place, asked in enumerate(course.checks)
+        if asked.trial in (None, trial)
     ]
 
 

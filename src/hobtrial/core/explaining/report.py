@@ -9,8 +9,21 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from typing import Any, Final
 
-from ..judging import HELD, Played, Prepared, by_concept, play_all, tidy, total
-from ..script import Script, Unreadable, is_handler
+from ..judging import (
+    HELD,
+    CraftVerdict,
+    Played,
+    Prepared,
+    by_concept,
+    by_task,
+    judge_craft,
+    not_looked_at,
+    play_all,
+    shortest_break,
+    tidy,
+    total,
+)
+from ..script import Script, Unreadable, Woven, is_handler
 from ..words import seconds_of
 from .catalogue import NO_HANDLERS, SLIPS, UNREADABLE, fill, moment, value_text
 from .explain import Explanation, explain, explain_unreadable
@@ -18,7 +31,7 @@ from .finding import Finding
 
 Report = dict[str, Any]
 
-EDITION: Final = 1
+EDITION: Final = 2
 """Of marking and explaining. Raise it when a report of the same script would come out differently."""
 
 
@@ -40,10 +53,23 @@ def report(
         return _report(
             prepared, name, "unreadable", [], explanation, [problem.as_json() for problem in reading.problems]
         )
-    played = play_all(prepared, prepared.weave(reading), ended)
+    woven = prepared.weave(reading)
+    played = play_all(prepared, woven, ended)
     explanation = explain(prepared, reading, played) if explained else Explanation(())
     status = "stopped" if any(run.trace.stopped for run in played) else "marked"
-    return {**_report(prepared, name, status, played, explanation, []), "advice": advice(reading)}
+    craft = judge_craft(prepared.craft, reading, prepared.alias)
+    found = _report(prepared, name, status, played, explanation, [], craft)
+    if explained:
+        _add_shortest(prepared, woven, played, found)
+    return {**found, "advice": advice(reading)}
+
+
+def _add_shortest(prepared: Prepared, woven: Woven, played: list[Played], found: Report) -> None:
+    """Beside a check that a wild run breaks, the shortest inputs that still do."""
+    for run in played:
+        shortest = shortest_break(prepared, woven, run)
+        for place, evidence in shortest.items():
+            found["scenarios"][run.number]["checks"][place]["shortest"] = evidence
 
 
 def advice(script: Script) -> list[dict[str, Any]]:
@@ -54,17 +80,25 @@ def advice(script: Script) -> list[dict[str, Any]]:
 
 
 def _report(
-    prepared: Prepared, name: str, status: str, played: list[Played], explanation: Explanation, problems: list[Any]
+    prepared: Prepared,
+    name: str,
+    status: str,
+    played: list[Played],
+    explanation: Explanation,
+    problems: list[Any],
+    craft: Sequence[CraftVerdict] = (),
 ) -> Report:
     verdicts = [verdict for run in played for verdict in run.verdicts]
+    craft = craft or [not_looked_at(rule) for rule in prepared.craft]
     return {
         "script": name,
         "status": status,
-        "marks": tidy(total(verdicts)),
+        "marks": tidy(total([*verdicts, *craft])),
         "out_of": tidy(prepared.out_of),
         "problems": problems,
-        "by_concept": by_concept(verdicts),
-        "craft": [],
+        "by_concept": by_concept([*verdicts, *craft]),
+        "by_task": by_task(prepared, played, craft),
+        "craft": [verdict.as_json() for verdict in craft],
         "scenarios": [run.as_json() for run in played],
         "findings": [finding_json(prepared, finding, played) for finding in explanation.findings],
         "advice": [],
@@ -140,6 +174,7 @@ def halted(name: str, out_of: float, message: str, scenarios: Sequence[dict[str,
         "out_of": tidy(out_of),
         "problems": [],
         "by_concept": {},
+        "by_task": {},
         "craft": [],
         "scenarios": list(scenarios),
         "findings": [

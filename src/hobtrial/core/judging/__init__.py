@@ -1,16 +1,39 @@
 """Expectations, checks and marks: traces give verdicts."""
 
-from .expectation import Expectation, ExpectationError, Surroundings, read_event, read_expectation
+from .asked import Asked
+from .course import Course
+from .craft import CraftRule
+from .expectation import Expectation, read_expectation
 from .live import LiveGame
-from .marking import Played, broken_checks, by_concept, failed_checks, play_all, play_scenario, total
-from .prepare import Course, Prepared, open_exercise, pair_events, prepare
+from .marking import (
+    TRIALS_OF_AN_EDIT,
+    CraftVerdict,
+    Played,
+    broken_checks,
+    by_concept,
+    by_task,
+    failed_checks,
+    judge_craft,
+    not_looked_at,
+    play_all,
+    play_scenario,
+    reference_of,
+    shortest_break,
+    total,
+)
+from .names import ExpectationError, Surroundings, read_event
+from .prepare import Prepared, open_exercise, pair_events, prepare
 from .verdict import BROKEN, HELD, NOT_REACHED, Verdict, judge, tidy
 
 __all__ = [
     "BROKEN",
     "HELD",
     "NOT_REACHED",
+    "TRIALS_OF_AN_EDIT",
+    "Asked",
     "Course",
+    "CraftRule",
+    "CraftVerdict",
     "Expectation",
     "ExpectationError",
     "LiveGame",
@@ -20,8 +43,11 @@ __all__ = [
     "Verdict",
     "broken_checks",
     "by_concept",
+    "by_task",
     "failed_checks",
     "judge",
+    "judge_craft",
+    "not_looked_at",
     "open_exercise",
     "pair_events",
     "play_all",
@@ -29,6 +55,8 @@ __all__ = [
     "prepare",
     "read_event",
     "read_expectation",
+    "reference_of",
+    "shortest_break",
     "tidy",
     "total",
 ]

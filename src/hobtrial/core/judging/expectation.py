@@ -1,4 +1,4 @@
-"""`expect` and `arrange`: Python expressions over the observed state, read once and safely.
+"""`expect`: Python expressions over the observed state, read once and safely.
 
 An expectation is parsed, checked against a small allow-list and compiled; what it needs is a list
 of observables, so that a trial samples just that. A value that makes no sense (unset, a text
@@ -10,11 +10,11 @@ from __future__ import annotations
 import ast
 from collections.abc import Callable, Collection
 from dataclasses import dataclass
-from typing import Any, Final, cast
+from typing import Any, Final, Literal, cast
 
-from ..events import PAIR_EVENTS, PIECE_EVENTS, PLAIN_EVENTS, Event, EventKind
-from ..trial import CLOCK, EVENT_NAMES, OUTCOME, PLACE, Arrangement, Observable, ObservableKind, variable
-from ..words import GameError, HobError, Unset
+from ..trial import CLOCK, OUTCOME, PLACE, Observable, ObservableKind, variable
+from ..words import HobError, Unset
+from .names import ExpectationError, Surroundings, read_event
 
 LONGEST: Final = 500
 """Characters of an expectation."""
@@ -26,7 +26,7 @@ FUNCTIONS: Final[dict[str, Callable[..., Any]]] = {
     "round": round,
     "near": lambda a, b, tolerance: abs(a - b) <= tolerance,
 }
-OBSERVING: Final = ("board", "count", "offers", "told", "sounded", "sent", "asked", "times")
+OBSERVING: Final = ("board", "count", "offers", "told", "sounded", "sent", "asked", "times", "was", "first")
 """Functions that ask what is so, or what happened so far."""
 _ALLOWED: Final = (
     ast.Expression, ast.BoolOp, ast.And, ast.Or, ast.UnaryOp, ast.Not, ast.USub, ast.UAdd, ast.Compare, ast.Eq,
@@ -38,39 +38,30 @@ PROPERTIES: Final = frozenset(
 )
 
 
-class ExpectationError(HobError):
-    """An expression that cannot be read, in words for the teacher; `where` is the key that it stands under."""
-
-    def __init__(self, message: str, *where: str | int) -> None:
-        super().__init__(message)
-        self.where = where
-
-
 class _MeetsError(HobError):
     """A value that an expectation cannot use."""
 
 
-@dataclass(frozen=True, slots=True)
-class Surroundings:
-    """The names that a check of an exercise may use."""
-
-    variables: frozenset[str]
-    pieces: frozenset[str]
-    kinds: frozenset[str]
-    facts: frozenset[str] = frozenset()
+When = Literal["now", "was", "first"]
+"""When a value is asked for: now, just before, or at the beginning before anything was arranged."""
 
 
 @dataclass(frozen=True, eq=False)
 class Expectation:
-    """A readable expectation: its text, what it needs, and how to evaluate it."""
+    """A readable expectation: its text, what it asks for, and how to evaluate it."""
 
     text: str
-    needs: tuple[Observable, ...]
+    asks: tuple[tuple[Observable, When], ...]
     _evaluate: Callable[..., Any]
 
+    @property
+    def needs(self) -> tuple[Observable, ...]:
+        """What must be sampled for it."""
+        return tuple(dict.fromkeys(what for what, _ in self.asks))
+
     def holds(self, values: Collection[Any]) -> tuple[bool, str | None]:
-        """Whether it is true for values given in the order of `needs`, or the reason why it cannot be."""
-        wrapped = [_wrap(what, value) for what, value in zip(self.needs, values, strict=True)]
+        """Whether it is true for values given in the order of `asks`, or the reason why it cannot be."""
+        wrapped = [_wrap(what, value) for (what, _), value in zip(self.asks, values, strict=True)]
         try:
             return bool(self._evaluate(*wrapped)), None
         except _MeetsError as met:
@@ -82,6 +73,13 @@ class Expectation:
             return False, f"it compares {' with '.join(kinds)}" if len(kinds) > 1 else "its values do not fit together"
         except (ArithmeticError, ValueError) as error:
             return False, str(error)
+
+    def parts(self, values: Collection[Any]) -> tuple[tuple[str, Any], ...]:
+        """The values by the words of the expectation: `score`, `was(score)`."""
+        return tuple(
+            (str(what) if when == "now" else f"{when}({what})", value)
+            for (what, when), value in zip(self.asks, values, strict=True)
+        )
 
 
 def read_expectation(text: str, names: Surroundings) -> Expectation:
@@ -96,11 +94,19 @@ def read_expectation(text: str, names: Surroundings) -> Expectation:
     reader = _Reader(names)
     tree = ast.fix_missing_locations(reader.visit(tree))
     parameters = ast.arguments(
-        [], [ast.arg(f"o{number}") for number, _ in enumerate(reader.needs)], None, [], [], None, []
+        [], [ast.arg(f"o{number}") for number, _ in enumerate(reader.asks)], None, [], [], None, []
     )
     function = ast.fix_missing_locations(ast.Expression(ast.Lambda(parameters, tree.body)))
     evaluate = eval(compile(function, "<expect>", "eval"), {"__builtins__": FUNCTIONS})
-    return Expectation(text.strip(), tuple(reader.needs), evaluate)
+    return Expectation(text.strip(), tuple(reader.asks), evaluate)
+
+
+def read_observable(text: str, names: Surroundings) -> Observable:
+    """Reads one thing to look at, such as `score`, `hob.x` or `outcome`. Raises `ExpectationError`."""
+    found = read_expectation(text, names)
+    if len(found.asks) != 1 or text.strip() != str(found.asks[0][0]):
+        raise ExpectationError("is not one thing to look at, such as `score`, `hob.x` or `outcome`")
+    return found.asks[0][0]
 
 
 class _Reader(ast.NodeTransformer):
@@ -108,7 +114,8 @@ class _Reader(ast.NodeTransformer):
 
     def __init__(self, names: Surroundings) -> None:
         self.names = names
-        self.needs: list[Observable] = []
+        self.asks: list[tuple[Observable, When]] = []
+        self._when: When = "now"
 
     def visit(self, node: ast.AST) -> Any:
         if not isinstance(node, _ALLOWED):
@@ -116,9 +123,10 @@ class _Reader(ast.NodeTransformer):
         return super().visit(node)
 
     def _need(self, what: Observable) -> ast.expr:
-        if what not in self.needs:
-            self.needs.append(what)
-        return ast.Name(f"o{self.needs.index(what)}", ast.Load())
+        ask = (what, self._when)
+        if ask not in self.asks:
+            self.asks.append(ask)
+        return ast.Name(f"o{self.asks.index(ask)}", ast.Load())
 
     def visit_Name(self, node: ast.Name) -> ast.expr:
         if node.id == "outcome":
@@ -162,6 +170,13 @@ class _Reader(ast.NodeTransformer):
             raise ExpectationError("calls something that a check cannot")
         name = node.func.id
         match name, node.args:
+            case (("was" | "first"), [inner]):
+                if self._when != "now":
+                    raise ExpectationError(f"has `{name}` inside `{self._when}`; one of them is enough")
+                self._when = cast(When, name)
+                read = self.visit(inner)
+                self._when = "now"
+                return cast(ast.expr, read)
             case "count", [ast.Name(id=kind)]:
                 if kind not in self.names.kinds:
                     raise ExpectationError(f"counts `{kind}`, which is no kind of the scene")
@@ -184,62 +199,6 @@ class _Reader(ast.NodeTransformer):
             known = ", ".join(sorted([*FUNCTIONS, *OBSERVING]))
             raise ExpectationError(f"calls `{name}` in a way that a check cannot; known are {known}")
         return ast.Call(node.func, [self.visit(argument) for argument in node.args], [])
-
-
-def read_event(node: ast.expr, names: Surroundings) -> Event:
-    """An event written in a check, an input or a craft line. Raises `ExpectationError`."""
-    match node:
-        case ast.Name(id=kind) if kind in PLAIN_EVENTS:
-            return EVENT_NAMES[kind]  # type: ignore[no-any-return]
-        case ast.Call(func=ast.Name(id=kind), args=arguments, keywords=[]) if kind in EVENT_NAMES:
-            if kind in PAIR_EVENTS or kind in PIECE_EVENTS:
-                return _event_about_pieces(kind, arguments, names)
-            if kind not in PLAIN_EVENTS:
-                try:
-                    return EVENT_NAMES[kind](*(ast.literal_eval(each) for each in arguments))  # type: ignore[no-any-return]
-                except (GameError, TypeError, ValueError) as error:
-                    words = str(error) if isinstance(error, GameError) else f"`{kind}` takes one value"
-                    raise ExpectationError(f"has an event that cannot be: {words.rstrip('.')}") from None
-    known = ", ".join(sorted(EVENT_NAMES))
-    raise ExpectationError(f"has an event that cannot be read; known are {known}")
-
-
-def _event_about_pieces(kind: str, arguments: list[ast.expr], names: Surroundings) -> Event:
-    about = [each.id if isinstance(each, ast.Name) else ast.unparse(each) for each in arguments]
-    unknown = [name for name in about if name not in names.pieces | names.kinds]
-    if unknown:
-        raise ExpectationError(f"waits for `{unknown[0]}`, which is not in the scene")
-    wanted = (2,) if kind in PAIR_EVENTS else (0, 1) if kind == "clicked" else (1,)
-    if len(about) not in wanted:
-        raise ExpectationError(f"has `{kind}` with {len(about)} names; it takes {wanted[-1]}")
-    return Event(cast(EventKind, kind), tuple(about))
-
-
-def read_arrangement(text: str, names: Surroundings) -> Arrangement:
-    """Reads `name = literal` or `piece.name = literal`. Raises `ExpectationError`."""
-    try:
-        statement = ast.parse(text.strip()).body
-        value = (
-            ast.literal_eval(statement[0].value)
-            if len(statement) == 1 and isinstance(statement[0], ast.Assign)
-            else None
-        )
-    except (SyntaxError, ValueError, MemoryError, RecursionError, TypeError):
-        raise ExpectationError("cannot be read; write it as in `hob.x = 5` or `lives = 1`") from None
-    match statement:
-        case [ast.Assign(targets=[ast.Name(id=name)])]:
-            if name in names.pieces | names.kinds:
-                raise ExpectationError(f"arranges `{name}` itself; arrange something of it, such as `{name}.x = 5`")
-            if name not in names.variables | names.facts | {"place"}:
-                raise ExpectationError(f"arranges `{name}`, which is no variable of this exercise or its reference")
-            return Arrangement(text, None, name, value)
-        case [ast.Assign(targets=[ast.Attribute(value=ast.Name(id=owner), attr=name)])]:
-            if owner not in names.pieces | names.kinds | {"game"}:
-                raise ExpectationError(f"arranges `{owner}`, which is not in the scene")
-            if name.startswith("_") or name in ("name", "kind"):
-                raise ExpectationError(f"arranges `{name}`, which cannot be set")
-            return Arrangement(text, owner, name, value)
-    raise ExpectationError("cannot be read; write it as in `hob.x = 5` or `lives = 1`")
 
 
 class _NotSet:

@@ -2,25 +2,23 @@
 
 from __future__ import annotations
 
-import ast
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 
-from ..events import Event
-from ..exercise import Input, Scenario, Settings
+from ..exercise import Input, Settings
 from ..trial import PlayerInput, click, done, held_key, pressed_key
 from ..words import frame_of
-from .expectation import ExpectationError, Surroundings, read_event
+from .names import ExpectationError, Surroundings, read_event_text
 
 Complain = Callable[..., None]
 """Takes a message and the path of the place inside the scenario."""
 
 
 def read_inputs(
-    settings: Settings, scenario: Scenario, names: Surroundings, length: float, complain: Complain
+    inputs: Iterable[Input], settings: Settings, names: Surroundings, length: float, complain: Complain
 ) -> tuple[PlayerInput, ...]:
     """The inputs in written order; what is wrong with them goes to `complain`."""
     found: list[PlayerInput] = []
-    for place, given in enumerate(scenario.input):
+    for place, given in enumerate(inputs):
         try:
             found += _read(given, settings, names, length)
         except ExpectationError as error:
@@ -42,7 +40,7 @@ def _read(given: Input, settings: Settings, names: Surroundings, length: float) 
         case "press":
             yield pressed_key(given.press or "", at)
         case "hold":
-            until = _event(given.until, names) if given.until is not None else None
+            until = read_event_text(given.until, "until", names) if given.until is not None else None
             yield held_key(given.hold or "", at, given.for_ if given.for_ is not None else length, until)
         case "click":
             if isinstance(given.click, str):
@@ -63,12 +61,3 @@ def _read(given: Input, settings: Settings, names: Surroundings, length: float) 
                 yield PlayerInput("set", frame_of(at), name, value)
         case kind:
             yield done(kind, at, getattr(given, kind))
-
-
-def _event(text: str, names: Surroundings) -> Event:
-    try:
-        return read_event(ast.parse(text.strip(), mode="eval").body, names)
-    except (SyntaxError, ValueError, MemoryError, RecursionError):
-        raise ExpectationError(f"`until` is {text!r}; write an event, as in `meets(hob, bun)`", "until") from None
-    except ExpectationError as error:
-        raise ExpectationError(f"`until` {text!r} {error}", "until") from None

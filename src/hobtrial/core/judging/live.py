@@ -34,7 +34,9 @@ class LiveGame:
         self._names = [each.name for each in prepared.exercise.settings.variable]
         plan = Plan(LAST_FRAME, seed, freeze_at_end=prepared.exercise.settings.at_end == "freeze")
         watched = tuple(variable(name) for name in self._names)
-        self._run = Run(woven, prepared.scene, plan, watched, prepared.alias, (), record=False, limits=prepared.limits)
+        self._run = Run(
+            woven, prepared.scene, plan, watched, prepared.alias, (), {}, record=False, limits=prepared.limits
+        )
         self._downs: dict[str, int] = {}
         self._shown: dict[str, Any] = {}
         self._pieces: dict[str, list[Any]] = {}

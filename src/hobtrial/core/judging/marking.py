@@ -4,24 +4,36 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass
-from typing import Any
+from dataclasses import dataclass, replace
+from typing import Any, Final
 
-from ..script import Woven
+from ..script import Script, Woven
 from ..trial import Trace
-from ..words import as_json_value
+from ..words import as_json_value, plural
+from .course import Course
+from .craft import Alias, CraftRule
 from .prepare import Prepared
-from .verdict import BROKEN, HELD, Verdict, judge, tidy
+from .verdict import BROKEN, HELD, NOT_REACHED, Answer, Verdict, judge, over, tidy
+from .wild import Run, shortest, wild_plan
+
+TRIALS_OF_AN_EDIT: Final = 6
+"""Trials of one scenario that are played for an edited script; the first broken one is among them."""
 
 
 @dataclass(frozen=True, eq=False)
 class Played:
-    """One scenario played by a script, with the verdict of each of its checks."""
+    """One scenario played by a script, with the verdict of each of its checks over all its trials."""
 
     number: int
     name: str
     trace: Trace
+    """The trial to look at: the first in which a check is broken, else the first."""
     verdicts: tuple[Verdict, ...]
+    trial: int = 0
+    """Which of the scenario's trials `trace` is."""
+    trials: int = 1
+    passes: int = 0
+    """The work of all trials together."""
 
     @property
     def broken(self) -> bool:
@@ -37,19 +49,57 @@ class Played:
             "final": {name: as_json_value(value) for name, value in trace.final.items()},
             "stopped": trace.stopped.as_json() if trace.stopped else None,
             "frames": trace.last_frame + 1,
-            "trials": 1,
+            "trials": self.trials,
             "checks": [verdict.as_json() for verdict in self.verdicts],
         }
 
 
-def play_scenario(prepared: Prepared, woven: Woven, number: int, *, record: bool = False) -> Played:
-    """Plays one scenario and judges it."""
+def play_scenario(
+    prepared: Prepared, woven: Woven, number: int, *, record: bool = False, like: Played | None = None
+) -> Played:
+    """Plays one scenario, all its trials, and judges it.
+
+    With `like`, the trial that was looked at there is looked at again, and of many trials only a few are
+    played: what an edit changes shows in them.
+    """
     course = prepared.courses[number]
-    trace = prepared.play(woven, course, record=record)
-    verdicts = tuple(judge(check, expectation, trace) for check, expectation in course.checks)
+    several = len(course.plans) > 1
+    chosen = range(len(course.plans))
+    if like is not None and len(chosen) > TRIALS_OF_AN_EDIT and course.scenario.wild is not None:
+        chosen = sorted({*range(TRIALS_OF_AN_EDIT - 1), like.trial})  # type: ignore[assignment]
+    traces = {trial: prepared.play(woven, course, trial, record=record and not several) for trial in chosen}
+    verdicts = tuple(_over_trials(prepared, course, place, traces) for place, _ in enumerate(course.checks))
+    look = like.trial if like is not None else _first_broken(verdicts, traces)
+    if record and several:
+        traces[look] = prepared.play(woven, course, look, record=True)
     if course.scenario.all_or_nothing and any(verdict.verdict != HELD for verdict in verdicts):
-        verdicts = tuple(_without_marks(verdict) for verdict in verdicts)
-    return Played(number, course.scenario.name, trace, verdicts)
+        verdicts = tuple(replace(verdict, marks=0) for verdict in verdicts)
+    passes = sum(trace.passes for trace in traces.values())
+    return Played(number, course.scenario.name, traces[look], verdicts, look, len(course.plans), passes)
+
+
+def _over_trials(prepared: Prepared, course: Course, place: int, traces: dict[int, Trace]) -> Verdict:
+    asked = course.checks[place]
+
+    def one(trial: int) -> Verdict:
+        return judge(asked, traces[trial], lambda: prepared.reference_trace(course, trial))
+
+    if asked.trial is not None:
+        return replace(one(asked.trial), trial=asked.trial) if asked.trial in traces else one(min(traces))
+    if len(traces) == 1:
+        return one(next(iter(traces)))
+    return over([(trial, one(trial)) for trial in traces])
+
+
+def _first_broken(verdicts: Iterable[Verdict], traces: dict[int, Trace]) -> int:
+    broken = [verdict.trial for verdict in verdicts if verdict.verdict == BROKEN and verdict.trial is not None]
+    stopped = [trial for trial, trace in traces.items() if trace.stopped is not None]
+    return min(broken or stopped or traces)
+
+
+def reference_of(prepared: Prepared, run: Played) -> Trace:
+    """The reference's full trace of the trial that is looked at."""
+    return prepared.reference_trace(prepared.courses[run.number], run.trial)
 
 
 def play_all(prepared: Prepared, woven: Woven, ended: Callable[[Played], None] | None = None) -> list[Played]:
@@ -62,17 +112,112 @@ def play_all(prepared: Prepared, woven: Woven, ended: Callable[[Played], None] |
     return played
 
 
-def _without_marks(verdict: Verdict) -> Verdict:
-    values = {name: getattr(verdict, name) for name in Verdict.__slots__}
-    return Verdict(**{**values, "marks": 0})
+@dataclass(frozen=True, slots=True)
+class CraftVerdict:
+    """What became of one craft line."""
+
+    expect: str
+    verdict: Answer
+    marks: float
+    out_of: float
+    reason: str | None
+    concept: str | None
+    task: str | None
+    because: str
+
+    def as_json(self) -> dict[str, Any]:
+        """The verdict as the report shows it."""
+        return {
+            "expect": self.expect,
+            "verdict": self.verdict,
+            "marks": tidy(self.marks),
+            "out_of": tidy(self.out_of),
+            "reason": self.reason,
+            "concept": self.concept,
+            "because": self.because,
+        }
 
 
-def total(verdicts: Iterable[Verdict]) -> float:
+Marked = Verdict | CraftVerdict
+
+
+def judge_craft(rules: Iterable[CraftRule], script: Script, alias: Alias) -> list[CraftVerdict]:
+    """The verdicts of all craft lines on a script."""
+    return [_craft_verdict(rule, *rule.holds(script, alias)) for rule in rules]
+
+
+def not_looked_at(rule: CraftRule) -> CraftVerdict:
+    """The verdict on a text that cannot be read."""
+    return replace(_craft_verdict(rule, False, "the script cannot be read"), verdict=NOT_REACHED)
+
+
+def _craft_verdict(rule: CraftRule, holds: bool, reason: str | None) -> CraftVerdict:
+    line = rule.line
+    return CraftVerdict(
+        line.expect,
+        HELD if holds else BROKEN,
+        line.marks if holds else 0,
+        line.marks,
+        None if holds else reason,
+        line.concept,
+        line.task,
+        line.because,
+    )
+
+
+def by_task(
+    prepared: Prepared, played: Iterable[Played], craft: Iterable[CraftVerdict]
+) -> dict[str, dict[str, int | float]]:
+    """Marks earned and possible for each task that the exercise lists."""
+    groups: dict[str, list[Marked]] = {task.id: [] for task in prepared.exercise.settings.tasks}
+    for run in played:
+        task = prepared.courses[run.number].scenario.task
+        if task is not None:
+            groups[task] += run.verdicts
+    for verdict in craft:
+        if verdict.task is not None:
+            groups[verdict.task].append(verdict)
+    return {
+        task: {"marks": tidy(total(found)), "out_of": tidy(sum(each.out_of for each in found))}
+        for task, found in groups.items()
+    }
+
+
+def shortest_break(prepared: Prepared, woven: Woven, run: Played) -> dict[int, dict[str, Any]]:
+    """For the first check that a wild run breaks, by its place: the shortest inputs that still break it."""
+    course = prepared.courses[run.number]
+    wild = course.scenario.wild
+    place = next((n for n, verdict in enumerate(run.verdicts) if verdict.verdict == BROKEN), None)
+    if wild is None or place is None:
+        return {}
+    asked = course.checks[place]
+
+    def breaks(inputs: Run) -> bool:
+        plan = wild_plan(course.plan, inputs)
+        trace = prepared.play_plan(woven, course, plan)
+        return judge(asked, trace, lambda: prepared.play_plan(prepared.reference, course, plan)).verdict == BROKEN
+
+    seconds = prepared.exercise.settings.length(course.scenario)
+    found = shortest(wild, seconds, breaks)
+    if found is None:
+        return {}
+    words = f"{plural(len(found), 'input is', 'inputs are')} enough: {', '.join(map(str, found))}"
+    scenario = {
+        "name": f"{course.scenario.name}: the shortest"[:80],
+        "seed": course.scenario.seed,
+        "seconds": seconds,
+        "arrange": list(course.scenario.arrange),
+        "input": [deed.as_table() for deed in found],
+    }
+    return {place: {"words": words if found else "no input at all is enough", "scenario": scenario}}
+
+
+def total(verdicts: Iterable[Marked]) -> float:
     """The marks earned."""
     return sum(verdict.marks for verdict in verdicts)
 
 
-def by_concept(verdicts: Iterable[Verdict]) -> dict[str, dict[str, int | float]]:
+def by_concept(verdicts: Iterable[Marked]) -> dict[str, dict[str, int | float]]:
     """Marks earned and possible for each concept."""
     earned: dict[str, float] = defaultdict(float)
     possible: dict[str, float] = defaultdict(float)

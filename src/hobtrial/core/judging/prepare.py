@@ -7,24 +7,25 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
 from ..events import PAIR_EVENTS, Event
-from ..exercise import Check, Exercise, ExerciseError, Fault, Lines, Scenario, Settings, load
+from ..exercise import Exercise, ExerciseError, Fault, Lines, Scenario, Settings, load
 from ..exercise.files import REFERENCE, SETTINGS
 from ..scene import SceneSpec
-from ..script import BUILTINS, DEFAULT_LIMITS, Limits, Reading, Script, Unreadable, Woven, read, weave
-from ..trial import GAME_NAMES, KNOWN_FUNCTIONS, Arrangement, Observable, Plan, Trace, play, variable
-from ..words import frame_of
-from .expectation import Expectation, ExpectationError, Surroundings, read_arrangement, read_event, read_expectation
-from .inputs import read_inputs
-
-
-@dataclass(frozen=True, eq=False)
-class Course:
-    """A scenario made ready: its plan, and each check with its expectation."""
-
-    scenario: Scenario
-    plan: Plan
-    checks: tuple[tuple[Check, Expectation], ...]
-    observe: tuple[Observable, ...]
+from ..script import (
+    BUILTINS,
+    DEFAULT_LIMITS,
+    Limits,
+    Reading,
+    Script,
+    Unreadable,
+    Woven,
+    imported_names,
+    read,
+    weave,
+)
+from ..trial import GAME_NAMES, KNOWN_FUNCTIONS, Plan, Trace, play
+from .course import Course, make_course, unknown_concept
+from .craft import CraftRule, read_craft
+from .names import ExpectationError, Surroundings, read_event
 
 
 @dataclass(frozen=True, eq=False)
@@ -33,13 +34,14 @@ class Prepared:
 
     exercise: Exercise
     courses: tuple[Course, ...]
+    craft: tuple[CraftRule, ...]
     reference: Woven
     names: Surroundings
     taken: frozenset[str]
     alias: Mapping[str, tuple[str, ...]]
     watch: tuple[Event, ...]
     """Pair events of the reference: looked at in full traces even where a script does not."""
-    _reference_traces: dict[Course, Trace] = field(default_factory=dict, repr=False)
+    _reference_traces: dict[tuple[Course, int], Trace] = field(default_factory=dict, repr=False)
 
     @property
     def scene(self) -> SceneSpec:
@@ -49,7 +51,8 @@ class Prepared:
     @property
     def out_of(self) -> float:
         """All the marks that there are."""
-        return sum(check.marks for course in self.courses for check, _ in course.checks)
+        checks = sum(asked.check.marks for course in self.courses for asked in course.checks)
+        return checks + sum(rule.line.marks for rule in self.craft)
 
     def read(self, source: str | bytes) -> Reading:
         """Reads a script for this exercise."""
@@ -60,15 +63,20 @@ class Prepared:
         """Weaves a script for this exercise."""
         return weave(script, KNOWN_FUNCTIONS)
 
-    def play(self, woven: Woven, course: Course, *, record: bool = False) -> Trace:
-        """Plays a scenario."""
+    def play(self, woven: Woven, course: Course, trial: int = 0, *, record: bool = False) -> Trace:
+        """Plays one trial of a scenario, by its number from 0."""
+        return self.play_plan(woven, course, course.plans[trial], record=record)
+
+    def play_plan(self, woven: Woven, course: Course, plan: Plan, *, record: bool = False) -> Trace:
+        """Plays a scenario with other inputs."""
         return play(
             woven,
             self.scene,
-            course.plan,
+            plan,
             observe=course.observe,
             names=self.alias,
             watch=self.watch if record else (),
+            each=course.each,
             record=record,
             limits=self.limits,
         )
@@ -78,20 +86,20 @@ class Prepared:
         """The limits of its trials."""
         return replace(DEFAULT_LIMITS, **self.exercise.settings.limits)
 
-    def reference_trace(self, course: Course) -> Trace:
-        """The reference's full trace of a scenario."""
-        trace = self._reference_traces.get(course)
+    def reference_trace(self, course: Course, trial: int = 0) -> Trace:
+        """The reference's full trace of a trial."""
+        trace = self._reference_traces.get((course, trial))
         if trace is None:
-            trace = self.play(self.reference, course, record=True)
+            trace = self.play(self.reference, course, trial, record=True)
             if course in self.courses:
-                self._reference_traces[course] = trace
+                self._reference_traces[course, trial] = trace
         return trace
 
     def course_of(self, scenario: Scenario) -> Course:
         """A further scenario, made ready. Raises `ExerciseError` with what is wrong with it."""
         settings = self.exercise.settings.model_copy(update={"scenario": (scenario,)})
         faults: list[Fault] = []
-        course = _course(settings, 0, self.names, Lines(""), faults)
+        course = make_course(settings, 0, self.names, Lines(""), faults)
         if faults:
             raise ExerciseError(faults)
         return course
@@ -119,18 +127,54 @@ def prepare(exercise: Exercise) -> Prepared:
     names = Surroundings(listed | own, pieces, scene.kinds, frozenset(facts))
     lines = Lines(exercise.toml)
     faults += _taken_names(settings, lines)
-    courses = tuple(_course(settings, number, names, lines, faults) for number, _ in enumerate(settings.scenario))
+    courses = tuple(make_course(settings, number, names, lines, faults) for number, _ in enumerate(settings.scenario))
+    craft = _craft(settings, names, lines, faults)
+    if isinstance(reading, Script) and draws(reading):
+        faults += _without_luck(settings, lines)
     if faults or isinstance(reading, Unreadable):
         raise ExerciseError(sorted(faults))
     return Prepared(
         exercise=exercise,
         courses=courses,
+        craft=craft,
         reference=weave(reading, KNOWN_FUNCTIONS),
         names=names,
         taken=taken,
         alias={variable.name: variable.also for variable in settings.variable},
         watch=pair_events(reading, names),
     )
+
+
+def _craft(settings: Settings, names: Surroundings, lines: Lines, faults: list[Fault]) -> tuple[CraftRule, ...]:
+    rules: list[CraftRule] = []
+    for place, line in enumerate(settings.craft):
+        path = ("craft", place)
+        if line.concept is not None and line.concept not in settings.concepts:
+            faults.append(Fault(SETTINGS, lines.of((*path, "concept")), unknown_concept(line.concept, settings)))
+        try:
+            rules.append(read_craft(line, names))
+        except ExpectationError as error:
+            faults.append(Fault(SETTINGS, lines.of((*path, "expect")), f"`expect` {line.expect!r} {error}."))
+    return tuple(rules)
+
+
+def draws(script: Script) -> bool:
+    """Whether a script asks for random numbers."""
+    return any(module == "random" for module, _ in imported_names(script.tree).values())
+
+
+def _without_luck(settings: Settings, lines: Lines) -> list[Fault]:
+    """`same` needs `luck` where scripts draw random numbers: theirs are others than the reference's."""
+    return [
+        Fault(
+            SETTINGS,
+            lines.of(("scenario", number, "check", place, "same")),
+            "`same` compares with the reference, which draws random numbers; give the scenario a `luck`.",
+        )
+        for number, scenario in enumerate(settings.scenario)
+        for place, check in enumerate(scenario.check)
+        if check.same is not None and scenario.luck is None
+    ]
 
 
 def _taken_names(settings: Settings, lines: Lines) -> list[Fault]:
@@ -174,47 +218,3 @@ def pair_events(script: Script, names: Surroundings) -> tuple[Event, ...]:
                     except ExpectationError:
                         continue
     return tuple(dict.fromkeys(event for event in events if event.kind in PAIR_EVENTS))
-
-
-def _course(settings: Settings, number: int, names: Surroundings, lines: Lines, faults: list[Fault]) -> Course:
-    scenario = settings.scenario[number]
-    length = settings.length(scenario)
-    path = ("scenario", number)
-
-    def fault(message: str, *where: str | int) -> None:
-        faults.append(Fault(SETTINGS, lines.of((*path, *where)), message))
-
-    arrange: list[Arrangement] = []
-    for text in scenario.arrange:
-        try:
-            arrange.append(read_arrangement(text, names))
-        except ExpectationError as error:
-            fault(f"`arrange` {text!r} {error}.", "arrange")
-    straight = settings.style == "straight"
-    if straight and scenario.arrange:
-        fault("`arrange` does not go with a straight script: it runs from the first frame on.", "arrange")
-    inputs = read_inputs(settings, scenario, names, length, fault)
-    checks: list[tuple[Check, Expectation]] = []
-    for place, check in enumerate(scenario.check):
-        for key, time in (("at", check.at), ("by", check.by), ("from", check.from_), ("until", check.until)):
-            if time is not None and time > length:
-                fault(f"`{key}` is {time:g} s, but this trial ends after {length:g} s.", "check", place, key)
-        if check.concept is not None and check.concept not in settings.concepts:
-            fault(
-                f"`concept` is {check.concept!r}; it must be one of {', '.join(settings.concepts)}.",
-                "check",
-                place,
-                "concept",
-            )
-        try:
-            checks.append((check, read_expectation(check.expect, names)))
-        except ExpectationError as error:
-            fault(f"`expect` {check.expect!r} {error}.", "check", place, "expect")
-    answers = tuple((given.frame, given.what) for given in inputs if straight and given.kind == "answer")
-    rest = tuple(given for given in inputs if not (straight and given.kind == "answer"))
-    plan = Plan(
-        frame_of(length), scenario.seed, tuple(arrange), rest, answers, freeze_at_end=settings.at_end == "freeze"
-    )
-    needs = [what for _, expectation in checks for what in expectation.needs]
-    listed = [variable(each.name) for each in settings.variable]
-    return Course(scenario, plan, tuple(checks), tuple(dict.fromkeys((*listed, *needs))))

@@ -1,14 +1,17 @@
-"""A check and a trace give a verdict: held, broken or not reached."""
+"""A check and a trial give a verdict: held, broken or not reached."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
 from typing import Any, Final, Literal
 
-from ..exercise import Check, CheckKind
-from ..trial import CLOCK, Trace
-from ..words import as_json_value, frame_of
-from .expectation import Expectation
+from ..exercise import CheckKind
+from ..trial import Observable, Trace
+from ..words import as_json_value
+from .asked import Asked
+from .settle import Settled, settle
+from .settle import span_of as span_of
 
 Answer = Literal["held", "broken", "not reached"]
 HELD: Final = "held"
@@ -32,9 +35,12 @@ class Verdict:
     because: str
     span: tuple[int, int]
     """First and last frame that the check is about."""
+    trial: int | None = None
+    """The trial that settled it, where the scenario has several."""
 
     def as_json(self) -> dict[str, Any]:
         """The verdict as the report shows it."""
+        several = {"trial": self.trial} if self.trial is not None else {}
         return {
             "expect": self.expect,
             "kind": self.kind,
@@ -44,6 +50,7 @@ class Verdict:
             "frame": self.frame,
             "values": {name: as_json_value(value) for name, value in self.values},
             "reason": self.reason,
+            **several,
             "concept": self.concept,
             "because": self.because,
             "span": list(self.span),
@@ -55,80 +62,52 @@ def tidy(marks: float) -> int | float:
     return int(marks) if marks == int(marks) else marks
 
 
-def span_of(check: Check, last: int) -> tuple[int, int]:
-    """First and last frame that a check is about, in a trial whose last frame is given."""
-    match check.kind:
-        case "at":
-            assert check.at is not None
-            return (frame_of(check.at),) * 2
-        case "by":
-            assert check.by is not None
-            return frame_of(check.from_ or 0), frame_of(check.by)
-        case "end":
-            return last, last
-        case _:
-            return frame_of(check.from_ or 0), last if check.until is None else frame_of(check.until)
+def judge(asked: Asked, trace: Trace, reference: Callable[[], Trace]) -> Verdict:
+    """The verdict of one check over one trial; `reference` gives the reference's trace of the same trial."""
+    settled = _unsettled(asked, trace) or settle(asked, trace, reference)
+    check = asked.check
+    answer: Answer = NOT_REACHED if settled.holds is None else HELD if settled.holds else BROKEN
+    return Verdict(
+        asked.text,
+        asked.kind,
+        answer,
+        check.marks if answer == HELD else 0,
+        check.marks,
+        settled.frame,
+        settled.values,
+        settled.reason,
+        check.concept,
+        check.because,
+        span_of(asked, trace.planned),
+    )
 
 
-def judge(check: Check, expectation: Expectation, trace: Trace) -> Verdict:
-    """The verdict of one check over one trial."""
-    first, last = span_of(check, trace.planned)
+def over(verdicts: Sequence[tuple[int, Verdict]]) -> Verdict:
+    """The verdict over several trials, each with its number: held in all, else broken where it first is."""
+    for number, verdict in verdicts:
+        if verdict.verdict == BROKEN:
+            return replace(verdict, trial=number)
+    held = [entry for entry in verdicts if entry[1].verdict == HELD]
+    number, verdict = held[0] if held else verdicts[0]
+    return replace(verdict, trial=number)
 
-    def verdict(answer: Answer, frame: int | None, reason: str | None = None) -> Verdict:
-        values = () if frame is None else tuple((str(what), trace.value(what, frame)) for what in expectation.needs)
-        marks = check.marks if answer == HELD else 0
-        return Verdict(
-            expectation.text,
-            check.kind,
-            answer,
-            marks,
-            check.marks,
-            frame,
-            values,
-            reason,
-            check.concept,
-            check.because,
-            (first, last),
-        )
 
-    unarranged = [str(what) for what in expectation.needs if what.what == "variable" and what.name in trace.unarranged]
+def _unsettled(asked: Asked, trace: Trace) -> Settled | None:
+    """Why a check is not reached whatever the trial shows."""
+    unarranged = [str(what) for what in asked.about if what.what == "variable" and what.name in trace.unarranged]
     if unarranged:
-        return verdict(NOT_REACHED, None, f"the script has no `{unarranged[0]}` to arrange")
-    reached = min(last, trace.last_frame)
-    ended_early = trace.last_frame < last
-    stopped = "the script stopped before" if trace.stopped is not None else "the trial ended before"
-
-    if check.kind in ("at", "end"):
-        if ended_early:
-            return verdict(NOT_REACHED, None, stopped)
-        holds, reason = _holds(expectation, trace, last)
-        return verdict(HELD if holds else BROKEN, last, reason)
-
-    wanted = check.kind in ("by", "never")  # the answer that settles the check early
-    for frame in _moments(expectation, trace, first, reached):
-        holds, reason = _holds(expectation, trace, frame)
-        if check.kind == "never" and reason is not None:
-            return verdict(BROKEN, frame, reason)
-        if holds is wanted:
-            return verdict(HELD if check.kind == "by" else BROKEN, frame, reason)
-    if ended_early:
-        return verdict(NOT_REACHED, None, stopped)
-    if check.kind == "by":
-        return verdict(BROKEN, last, _holds(expectation, trace, last)[1])
-    return verdict(HELD, None)
+        return Settled(None, None, f"the script has no `{unarranged[0]}` to arrange")
+    condition = asked.only_if
+    if condition is None:
+        return None
+    frames = sorted({0, *(frame for what in condition.needs for frame in trace.samples[what].frames)})
+    if any(condition.holds([_value(trace, ask, frame) for ask in condition.asks])[0] for frame in frames):
+        return None
+    return Settled(None, None, f"`{condition.text}` was never so")
 
 
-def _holds(expectation: Expectation, trace: Trace, frame: int) -> tuple[bool, str | None]:
-    return expectation.holds([trace.value(what, frame) for what in expectation.needs])
-
-
-def _moments(expectation: Expectation, trace: Trace, first: int, last: int) -> list[int]:
-    """The frames of a span in which the answer can be another than in the frame before."""
-    if first > last:
-        return []
-    if CLOCK in expectation.needs:
-        return list(range(first, last + 1))
-    frames = {first}
-    for what in expectation.needs:
-        frames.update(frame for frame in trace.samples[what].frames if first <= frame <= last)
-    return sorted(frames)
+def _value(trace: Trace, ask: tuple[Observable, str], frame: int) -> Any:
+    what, when = ask
+    if when == "first":
+        return trace.first.get(what)
+    return trace.value(what, frame) if when == "now" else trace.before(what, frame)

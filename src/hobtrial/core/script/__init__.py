@@ -1,6 +1,6 @@
 """Text → Script → Woven: what a student may write, and how it is made safe to run and to watch."""
 
-from .bindings import bound_names, declared_global, functions
+from .bindings import bound_names, declared, declared_global, functions, imported_names
 from .expressions import Test
 from .guards import Guards
 from .limits import DEFAULT_LIMITS, Halt, Limits
@@ -26,8 +26,10 @@ __all__ = [
     "Woven",
     "bound_names",
     "builtins_of",
+    "declared",
     "declared_global",
     "functions",
+    "imported_names",
     "is_handler",
     "mend",
     "read",

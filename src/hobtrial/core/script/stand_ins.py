@@ -14,6 +14,7 @@ from types import ModuleType
 from typing import TYPE_CHECKING, Any, Final
 
 from .limits import Halt
+from .luck import forced
 from .vocabulary import MODULES
 
 if TYPE_CHECKING:
@@ -44,10 +45,16 @@ class StandIn:
         raise AttributeError(f"module '{self._name}' has no attribute '{name}'")
 
 
-def stand_ins(guards: Guards, seed: int, wait: Callable[..., Any]) -> dict[str, StandIn]:
-    """The modules of one trial. `seed` begins its random stream, `wait` is what `time.sleep` does."""
+def stand_ins(
+    guards: Guards, seed: int, wait: Callable[..., Any], luck: str | tuple[Any, ...] | None = None
+) -> dict[str, StandIn]:
+    """The modules of one trial.
+
+    `seed` begins its random stream, which `luck` takes the place of; `wait` is what `time.sleep` does.
+    """
+    chance = _random(guards, random.Random(f"script {seed}")) if luck is None else forced(guards, luck)
     return {
-        "random": StandIn(random, _random(guards, random.Random(f"script {seed}"))),
+        "random": StandIn(random, chance),
         "math": StandIn(math, _math(guards)),
         "time": StandIn(time, {"sleep": wait}),
         "enum": StandIn(enum, {"Enum": enum.Enum, "IntEnum": enum.IntEnum, "auto": enum.auto}),

@@ -12,6 +12,7 @@ from ..scene import Body, SceneState
 from ..script import Limits, Woven
 from .handlers import Handler, Handlers, forms_of
 from .host import Host
+from .moments import Moments
 from .pairs import Pair, Pairs
 from .plan import Plan
 from .trace import Sent
@@ -38,6 +39,8 @@ class Firing(Host):
         super().__init__(woven, scene, plan, limits, record=record)
         self.handlers = Handlers(counted)
         self.pairs = Pairs(scene)
+        self.moments: Moments | None = None
+        self._unsettled: list[Any] = []
         self._delivering = False
         self._still = False
         self._ran = False
@@ -82,8 +85,9 @@ class Firing(Host):
 
     def fire_pair(self, kind: EventKind, pair: Pair) -> None:
         """What the overlap of two pieces sets off."""
-        handlers = pair.handlers.get(kind, ())
-        self.handlers.count(pair.patterns.get(kind, ()))
+        handlers, patterns = pair.handlers.get(kind, ()), pair.patterns.get(kind, ())
+        self.handlers.count(patterns)
+        begun = self.moments.begin(patterns, self.frame) if self.moments is not None and patterns else None
         if self.recorder is not None:
             text = f"{kind}({pair.first.name}, {pair.second.name})"
             self.recorder.came(
@@ -94,6 +98,8 @@ class Firing(Host):
             both = (self.handle(first), self.handle(second))
             given = both if handler.takes == 2 else both[1:] if handler.takes == 1 else ()
             self._handle(handler, given, pair.key, (handler.order, pair.key) if kind == "overlaps" else None)
+        if begun:
+            self._settle(begun)
 
     def _came(
         self,
@@ -107,12 +113,15 @@ class Firing(Host):
         """Runs the handlers of an event; gives their names."""
         handlers = self.handlers.waiting_for(forms)
         self.handlers.count(forms)
+        begun = self.moments.begin(forms, self.frame) if self.moments is not None else None
         if self.recorder is not None and (handlers or kind in TOLD_UNHANDLED):
             self.recorder.came(
                 text, tuple(h.name for h in handlers), tuple(h.line for h in handlers), len(self.waits.sleepers)
             )
         for handler in handlers:
             self._handle(handler, given[: handler.takes], about, (handler.order, *busy) if busy else None)
+        if begun:
+            self._settle(begun)
         return tuple(handler.name for handler in handlers)
 
     def _handle(
@@ -161,8 +170,18 @@ class Firing(Host):
                         self._freeze_game()
         finally:
             self._delivering = False
+        if self._unsettled and self.moments is not None:
+            self.moments.end(self._unsettled)
+            self._unsettled = []
         if recorder is not None:
             recorder.cause = cause
+
+    def _settle(self, begun: list[Any]) -> None:
+        """The handlers of events have ended; where messages are being delivered, theirs are still to come."""
+        if self._delivering:
+            self._unsettled += begun
+        elif self.moments is not None:
+            self.moments.end(begun)
 
     def _freeze_game(self) -> None:
         """The exercise lets the game stand still after its end: no handler runs any more."""

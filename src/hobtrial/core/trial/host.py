@@ -108,7 +108,7 @@ class Host:
         return Context(self._handler, self._depth, self.recorder.cause if self.recorder else -1, self._about)
 
     def _namespace(self) -> dict[str, Any]:
-        modules = stand_ins(self.guards, self.plan.seed, self.waits.wait)
+        modules = stand_ins(self.guards, self.plan.seed, self.waits.wait, self.plan.luck)
 
         def module(name: str, part: str | None) -> Any:
             return modules[name] if part is None else getattr(modules[name], part)

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import replace
-from typing import Final
+from typing import Any, Final
 
 from ..events import PAIR_EVENTS, Event
 from ..scene import Body, SceneSpec, SceneState, SpawnerSpec, overlap
@@ -16,6 +16,7 @@ from ..script import DEFAULT_LIMITS, DIRECT, Limits, Woven
 from ..words import READING, Timeline
 from .firing import Firing
 from .host import TrialOver
+from .moments import Asked, Moments
 from .names import CALLED_DIRECTLY
 from .observe import OUTCOME, Observable
 from .plan import Arrangement, Plan, PlayerInput
@@ -38,6 +39,7 @@ def play(
     observe: Iterable[Observable] = (),
     names: Mapping[str, tuple[str, ...]] | None = None,
     watch: Iterable[Event] = (),
+    each: Asked | None = None,
     record: bool = False,
     limits: Limits = DEFAULT_LIMITS,
 ) -> Trace:
@@ -45,10 +47,12 @@ def play(
 
     `observe` is sampled at the end of each frame. `names` gives for each variable asked for the
     other names under which a script may keep it. `watch` are pair events to look at even where
-    no handler does. With `record` the trace is whole; without, it holds the samples, the story
+    no handler does; `each` are
+    events with what is asked of every one. With `record` the trace is whole; without, it holds the samples, the story
     and the end. Raises nothing for what a script does: a stop stands in the trace.
     """
-    return Run(woven, scene, plan, tuple(observe), names or {}, tuple(watch), record=record, limits=limits).go()
+    run = Run(woven, scene, plan, tuple(observe), names or {}, tuple(watch), each or {}, record=record, limits=limits)
+    return run.go()
 
 
 class Run(Firing):
@@ -62,11 +66,13 @@ class Run(Firing):
         observe: tuple[Observable, ...],
         names: Mapping[str, tuple[str, ...]],
         watch: tuple[Event, ...],
+        each: Asked,
         *,
         record: bool,
         limits: Limits,
     ) -> None:
         counted = [what.event for what in observe if what.event is not None]
+        counted += each
         counted += [given.until for given in plan.inputs if given.until is not None]
         super().__init__(woven, SceneState(scene, plan.seed), plan, limits, counted, record=record)
         self.samples: dict[Observable, Timeline] = {
@@ -74,9 +80,14 @@ class Run(Firing):
         }
         self.player = Player(self)
         self.variables = Variables(self._globals, self.game._values, names)
-        self._sampler = Sampler(
-            [(timeline, getter(what, self, self.variables)) for what, timeline in self.samples.items()]
-        )
+        getters = {what: getter(what, self, self.variables) for what in self.samples}
+        for what in (what for asked in each.values() for what in asked):
+            getters.setdefault(what, getter(what, self, self.variables))
+        self._getters = getters
+        self._sampler = Sampler([(timeline, getters[what]) for what, timeline in self.samples.items()])
+        self.moments = Moments(each, getters) if each else None
+        self._first: dict[Observable, Any] = {}
+        self._begin: dict[Observable, Any] = {}
         self._timers = Timers(scene.spawner)
         self._spawned: dict[str, int] = {}
         self._later: list[Arrangement] = []
@@ -119,7 +130,12 @@ class Run(Firing):
                     body.stamp = max(body.stamp, READING)
                 self.recorder.end(self.scene.bodies, ran=True)
         self._timers.add(self.handlers.timed())
+        self._first = self._all_now()
         self._arrange()
+        self._begin = self._all_now()
+
+    def _all_now(self) -> dict[Observable, Any]:
+        return {what: keep(self._getters[what]()) for what in self.samples}
 
     def next_frame(self, inputs: Iterable[PlayerInput]) -> None:
         """Plays one frame with these inputs. Raises `TrialOver` where the script is stopped."""
@@ -288,6 +304,9 @@ class Run(Firing):
             story=tuple(self.story.lines),
             final={name: keep(self.variables.read(name)) for name in names},
             passes=self._limits.passes_a_trial - self._left,
+            first=self._first,
+            begin=self._begin,
+            moments={event: tuple(found) for event, found in self.moments.found.items()} if self.moments else {},
             unarranged=self._unarranged,
             bound={name: self.variables.bound(name) or "" for name in names},
             missed=tuple(self.missed),

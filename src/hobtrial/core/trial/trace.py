@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any
 
-from ..words import Outcome, Stop, Timeline
+from ..events import Event
+from ..words import UNSET, Outcome, Stop, Timeline
 from .observe import Observable
 
 
@@ -126,6 +127,15 @@ class Missed:
 
 
 @dataclass(frozen=True, slots=True)
+class Moment:
+    """An event that a check asks about: what things were just before it, and after its own handlers."""
+
+    frame: int
+    before: dict[Observable, Any]
+    after: dict[Observable, Any]
+
+
+@dataclass(frozen=True, slots=True)
 class Trace:
     """One trial. Verdict runs fill the first part only."""
 
@@ -139,6 +149,11 @@ class Trace:
     final: dict[str, Any]
     passes: int = 0
     """Loop passes and calls that the script spent: a measure of its work that no clock disturbs."""
+    first: dict[Observable, Any] = field(default_factory=dict)
+    """What was sampled, after `start` and before anything was arranged."""
+    begin: dict[Observable, Any] = field(default_factory=dict)
+    """The same, once everything was arranged: just before frame 0."""
+    moments: dict[Event, tuple[Moment, ...]] = field(default_factory=dict)
     unarranged: tuple[str, ...] = ()
     """Variables that the scenario arranges and the script does not have."""
     bound: dict[str, str] = field(default_factory=dict)
@@ -171,3 +186,7 @@ class Trace:
     def value(self, what: Observable, frame: int) -> Any:
         """A sampled value in a frame."""
         return self.samples[what].at(frame)
+
+    def before(self, what: Observable, frame: int) -> Any:
+        """A sampled value a frame ago."""
+        return self.samples[what].at(frame - 1) if frame > 0 else self.begin.get(what, UNSET)

@@ -1,0 +1,180 @@
+"""A scenario made ready: its trials, its checks, and what every trial must look at."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, replace
+from typing import Any
+
+from ..events import Event
+from ..exercise import Check, ExerciseError, Fault, Input, Lines, Scenario, Settings, Wild
+from ..exercise.files import SETTINGS
+from ..trial import Arrangement, Observable, Plan, PlayerInput, variable
+from ..words import frame_of
+from .asked import Asked, read_case, read_check
+from .inputs import read_inputs
+from .names import ExpectationError, Surroundings, read_arrangement
+from .wild import drawn, wild_plan
+
+Complain = Callable[..., None]
+
+
+@dataclass(frozen=True, eq=False)
+class Course:
+    """A scenario made ready. It has one trial, or several: a case, an order or a wild run each."""
+
+    scenario: Scenario
+    plans: tuple[Plan, ...]
+    labels: tuple[str, ...]
+    """What tells the trials of one scenario apart: `score = 4`, or `oven, bell`; empty where there is one."""
+    checks: tuple[Asked, ...]
+    observe: tuple[Observable, ...]
+    each: Mapping[Event, tuple[Observable, ...]]
+
+    @property
+    def plan(self) -> Plan:
+        """The first trial."""
+        return self.plans[0]
+
+
+def make_course(settings: Settings, number: int, names: Surroundings, lines: Lines, faults: list[Fault]) -> Course:
+    """Makes a scenario ready; what is wrong with it goes to `faults`."""
+    scenario = settings.scenario[number]
+
+    def complain(message: str, *where: str | int) -> None:
+        faults.append(Fault(SETTINGS, lines.of(("scenario", number, *where)), message))
+
+    if settings.style == "straight" and scenario.arrange:
+        complain("`arrange` does not go with a straight script: it runs from the first frame on.", "arrange")
+    checks = _checks(settings, scenario, names, complain)
+    base = _plan(settings, scenario, scenario.input, names, complain)
+    plans, labels = [base], [""]
+    if scenario.cases is not None:
+        plans, labels = _cases(scenario, base, names, complain)
+        checks += _case_checks(settings, scenario, names, complain)
+    elif scenario.steps is not None:
+        plans, labels = _orders(settings, scenario, base, names, complain)
+    elif scenario.wild is not None:
+        plans, labels = _wild(settings, scenario, scenario.wild, base, names, complain)
+    listed = [variable(each.name) for each in settings.variable]
+    needs = [what for asked in checks for what in asked.needs]
+    each: dict[Event, tuple[Observable, ...]] = {}
+    for asked in checks:
+        if asked.kind == "each" and asked.event is not None:
+            each[asked.event] = tuple(dict.fromkeys((*each.get(asked.event, ()), *asked.about)))
+    observe = tuple(dict.fromkeys((*listed, *needs)))
+    return Course(scenario, tuple(plans), tuple(labels), tuple(checks), observe, each)
+
+
+def _plan(
+    settings: Settings, scenario: Scenario, inputs: Iterable[Input], names: Surroundings, complain: Complain
+) -> Plan:
+    length = settings.length(scenario)
+    given = read_inputs(inputs, settings, names, length, complain)
+    straight = settings.style == "straight"
+    return Plan(
+        frame_of(length),
+        scenario.seed,
+        tuple(_arranged(scenario.arrange, names, complain, "arrange")),
+        tuple(each for each in given if not (straight and each.kind == "answer")),
+        tuple((each.frame, each.what) for each in given if straight and each.kind == "answer"),
+        freeze_at_end=settings.at_end == "freeze",
+        luck=scenario.luck,
+    )
+
+
+def _arranged(texts: Iterable[str], names: Surroundings, complain: Complain, *where: str | int) -> list[Arrangement]:
+    found: list[Arrangement] = []
+    for text in texts:
+        try:
+            found.append(read_arrangement(text, names))
+        except ExpectationError as error:
+            complain(f"`arrange` {text!r} {error}.", *where)
+    return found
+
+
+def unknown_concept(concept: str, settings: Settings) -> str:
+    """The complaint about a concept that the exercise does not list."""
+    return f"`concept` is {concept!r}; it must be one of {', '.join(settings.concepts)}."
+
+
+def _checks(settings: Settings, scenario: Scenario, names: Surroundings, complain: Complain) -> list[Asked]:
+    length = settings.length(scenario)
+    checks: list[Asked] = []
+    for place, check in enumerate(scenario.check):
+        for key, time in (("at", check.at), ("by", check.by), ("from", check.from_), ("until", check.until)):
+            if time is not None and time > length:
+                complain(f"`{key}` is {time:g} s, but this trial ends after {length:g} s.", "check", place, key)
+        if check.concept is not None and check.concept not in settings.concepts:
+            complain(unknown_concept(check.concept, settings), "check", place, "concept")
+        try:
+            checks.append(read_check(check, names))
+        except ExpectationError as error:
+            complain(f"{error}.", "check", place, *error.where)
+    return checks
+
+
+# ---- several trials
+
+
+def _cases(scenario: Scenario, base: Plan, names: Surroundings, complain: Complain) -> tuple[list[Plan], list[str]]:
+    rows = scenario.cases or ()
+    plans = [replace(base, arrange=(*base.arrange, *_arranged(row.arrange, names, complain, "cases"))) for row in rows]
+    return plans, ["; ".join(row.arrange) or row.expect for row in rows]
+
+
+def _case_checks(settings: Settings, scenario: Scenario, names: Surroundings, complain: Complain) -> list[Asked]:
+    checks: list[Asked] = []
+    when: dict[str, Any] = {"end": True} if scenario.case_at is None else {"at": scenario.case_at}
+    if scenario.case_at is not None and scenario.case_at > settings.length(scenario):
+        complain(
+            f"`case_at` is {scenario.case_at:g} s, but this trial ends after {settings.length(scenario):g} s.",
+            "case_at",
+        )
+    for number, row in enumerate(scenario.cases or ()):
+        check = Check.model_validate({**when, "expect": row.expect, "marks": row.marks, "because": row.because})
+        try:
+            checks.append(read_case(check, number, names))
+        except ExpectationError as error:
+            complain(f"{error}.", "cases")
+    return checks
+
+
+def _orders(
+    settings: Settings, scenario: Scenario, base: Plan, names: Surroundings, complain: Complain
+) -> tuple[list[Plan], list[str]]:
+    steps = scenario.steps or {}
+    orders = list(itertools.permutations(steps)) if scenario.orders == "all" else list(scenario.orders or ())
+    plans: list[Plan] = []
+    for order in orders:
+        inputs: list[Input] = list(scenario.input)
+        begin = 0.0
+        for name in order:
+            timed = [each for each in steps[name] if not isinstance(each.at, str)]
+            inputs += [each.model_copy(update={"at": float(each.at) + begin}) for each in timed]
+            begin = max([begin, *(float(each.at) + begin + (each.for_ or 0) for each in timed)])
+        try:
+            plans.append(_plan(settings, scenario, inputs, names, _raise))
+        except ExpectationError as error:
+            complain(f"in the order {', '.join(order)}: {error}", "steps")
+            plans.append(base)
+    return plans, [", ".join(order) for order in orders]
+
+
+def _raise(message: str, *_: str | int) -> None:
+    raise ExpectationError(message)
+
+
+def _wild(
+    settings: Settings, scenario: Scenario, wild: Wild, base: Plan, names: Surroundings, complain: Complain
+) -> tuple[list[Plan], list[str]]:
+    unknown = [piece for piece in wild.clicks if piece not in names.pieces]
+    if unknown:
+        complain(f"`clicks` has `{unknown[0]}`, which is no piece of the scene.", "wild")
+        return [base], [""]
+    runs = drawn(wild, settings.length(scenario))
+    return [wild_plan(base, run) for run in runs], [f"run {number}" for number, _ in enumerate(runs, 1)]
+
+
+__all__ = ["Course", "ExerciseError", "PlayerInput", "make_course", "unknown_concept"]

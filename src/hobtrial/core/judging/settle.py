@@ -1,0 +1,210 @@
+"""How each kind of check is settled by a trial: when, with which values, and why."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Any, Final
+
+from ..exercise.checks import CLOSE_FRAMES
+from ..trial import CLOCK, Observable, Trace
+from ..words import UNSET, frame_of, plural
+from .asked import Asked
+from .expectation import Expectation
+
+STOPPED: Final = "the script stopped before"
+ENDED: Final = "the trial ended before"
+Reference = Callable[[], Trace]
+
+
+@dataclass(frozen=True, slots=True)
+class Settled:
+    """Whether a check holds (nothing: not reached), the frame that settled it, and the values there."""
+
+    holds: bool | None
+    frame: int | None
+    reason: str | None = None
+    values: tuple[tuple[str, Any], ...] = ()
+
+
+def span_of(asked: Asked, last: int) -> tuple[int, int]:
+    """First and last frame that a check is about, in a trial whose last frame is given."""
+    check = asked.check
+    if check.at is not None:
+        return (frame_of(check.at),) * 2
+    if check.by is not None:
+        return frame_of(check.from_ or 0), frame_of(check.by)
+    if asked.kind in ("end", "case"):
+        return last, last
+    if asked.kind in ("always", "never", "unchanged"):
+        return frame_of(check.from_ or 0), last if check.until is None else frame_of(check.until)
+    return 0, last
+
+
+def settle(asked: Asked, trace: Trace, reference: Reference) -> Settled:
+    """Settles a check over one trial."""
+    match asked.kind:
+        case "at" | "end" | "case":
+            return _at(asked, trace)
+        case "after":
+            return _after(asked, trace)
+        case "each":
+            return _each(asked, trace)
+        case "same":
+            return _same(asked, trace, reference())
+        case "unchanged":
+            return _unchanged(asked, trace)
+        case _:
+            return _over_a_span(asked, trace)
+
+
+def _expectation(asked: Asked) -> Expectation:
+    assert asked.expectation is not None
+    return asked.expectation
+
+
+def _early(trace: Trace) -> Settled:
+    """The trial did not come as far as the check asks."""
+    return Settled(None, None, STOPPED if trace.stopped is not None else ENDED)
+
+
+def _look(
+    expectation: Expectation, trace: Trace, frame: int, before: Mapping[Observable, Any] | None = None
+) -> Settled:
+    """Whether an expectation holds in a frame's sample; `before` are the values for `was`, else a frame ago."""
+    values = []
+    for what, when in expectation.asks:
+        if when == "now":
+            values.append(trace.value(what, frame))
+        elif when == "first":
+            values.append(trace.first.get(what, UNSET))
+        else:
+            values.append(before[what] if before is not None else trace.before(what, frame))
+    holds, reason = expectation.holds(values)
+    return Settled(holds, frame, reason, expectation.parts(values))
+
+
+def _at(asked: Asked, trace: Trace) -> Settled:
+    frame, _ = span_of(asked, trace.planned)
+    return _early(trace) if frame > trace.last_frame else _look(_expectation(asked), trace, frame)
+
+
+def _over_a_span(asked: Asked, trace: Trace) -> Settled:
+    """`by`, `always` and `never`."""
+    expectation = _expectation(asked)
+    first, last = span_of(asked, trace.planned)
+    by, never = asked.kind == "by", asked.kind == "never"
+    for frame in _moments(expectation, trace, first, min(last, trace.last_frame)):
+        found = _look(expectation, trace, frame)
+        if never and (found.holds or found.reason is not None):
+            return Settled(False, frame, found.reason, found.values)
+        if by and found.holds:
+            return found
+        if not by and not never and not found.holds:
+            return found
+    if last > trace.last_frame:
+        return _early(trace)
+    return _look(expectation, trace, last) if by else Settled(True, None)
+
+
+def _moments(expectation: Expectation, trace: Trace, first: int, last: int) -> list[int]:
+    """The frames of a span in which the answer can be another than in the frame before."""
+    if first > last:
+        return []
+    if CLOCK in expectation.needs:
+        return list(range(first, last + 1))
+    frames = {first}
+    for what, when in expectation.asks:
+        for frame in trace.samples[what].frames:
+            frames.update((frame, frame + 1) if when == "was" else (frame,))
+    return sorted(frame for frame in frames if first <= frame <= last)
+
+
+def _after(asked: Asked, trace: Trace) -> Settled:
+    assert asked.event is not None
+    nth = asked.check.nth or 1
+    counts = trace.samples[Observable("times", event=asked.event)]
+    came = next((frame for frame, count in counts.changes() if count >= nth), None)
+    if came is None:
+        often = counts.values[-1] if counts.values else 0
+        words = f"came {plural(often, 'time')}" if often else "never came"
+        return Settled(None, None, f"{asked.event} {words}")
+    frame = came + frame_of(asked.check.later or 0)
+    if frame > trace.planned:
+        return Settled(None, None, ENDED)
+    return _early(trace) if frame > trace.last_frame else _look(_expectation(asked), trace, frame)
+
+
+def _each(asked: Asked, trace: Trace) -> Settled:
+    assert asked.event is not None
+    expectation = _expectation(asked)
+    found = trace.moments.get(asked.event, ())
+    for number, moment in enumerate(found, 1):
+        sides = {"now": moment.after, "was": moment.before, "first": trace.first}
+        values = [sides[when].get(what, UNSET) for what, when in expectation.asks]
+        holds, reason = expectation.holds(values)
+        if holds:
+            continue
+        last = max(moment.frame, 0) + (asked.check.within or 0)
+        frames = range(max(moment.frame, 0), min(last, trace.last_frame) + 1)
+        if any(_look(expectation, trace, frame, moment.before).holds for frame in frames):
+            continue
+        if last > trace.last_frame:
+            return _early(trace)
+        often = f"the {_ordinal(number)} time that {asked.event} came" if len(found) > 1 else None
+        return Settled(False, max(moment.frame, 0), reason or often, expectation.parts(values))
+    if trace.last_frame < trace.planned:
+        return _early(trace)
+    return Settled(True, None) if found else Settled(None, None, f"{asked.event} never came")
+
+
+def _ordinal(number: int) -> str:
+    ending = "th" if 10 <= number % 100 <= 20 else {1: "st", 2: "nd", 3: "rd"}.get(number % 10, "th")
+    return f"{number}{ending}"
+
+
+def _same(asked: Asked, trace: Trace, reference: Trace) -> Settled:
+    within = CLOSE_FRAMES if asked.check.within is None else asked.check.within
+    last = min(trace.last_frame, reference.last_frame)
+    partings = []
+    for what in asked.names:
+        mine, theirs = _steps(trace, what, last), _steps(reference, what, last)
+        frame = _parts(mine, theirs, within, last, trace.stopped is not None)
+        if frame is not None:
+            partings.append((frame, what))
+    if partings:
+        frame, what = min(partings, key=lambda entry: entry[0])
+        values = ((str(what), trace.value(what, frame)), ("reference", reference.value(what, frame)))
+        return Settled(False, frame, f"`{what}` does not change as in the reference", values)
+    return _early(trace) if trace.last_frame < trace.planned else Settled(True, None)
+
+
+def _steps(trace: Trace, what: Observable, last: int) -> list[tuple[int, Any]]:
+    return [(frame, value) for frame, value in trace.samples[what].changes() if frame <= last]
+
+
+def _parts(
+    mine: list[tuple[int, Any]], theirs: list[tuple[int, Any]], within: int, last: int, stopped: bool
+) -> int | None:
+    """The first frame in which two lists of changes differ; the last frames may leave one of them open."""
+    for (at, value), (other_at, other) in zip(mine, theirs, strict=False):
+        if abs(at - other_at) > within or not _alike(value, other):
+            return min(at, other_at)
+    more = mine[len(theirs) :] or theirs[len(mine) :]
+    if not more or more[0][0] > last - within or (stopped and len(mine) < len(theirs)):
+        return None
+    return more[0][0]
+
+
+def _alike(a: Any, b: Any) -> bool:
+    return a is b or (a is not UNSET and b is not UNSET and bool(a == b))
+
+
+def _unchanged(asked: Asked, trace: Trace) -> Settled:
+    first, last = span_of(asked, trace.planned)
+    for what in asked.names:
+        for frame in trace.samples[what].frames:
+            if first < frame <= min(last, trace.last_frame):
+                values = ((f"was({what})", trace.value(what, first)), (str(what), trace.value(what, frame)))
+                return Settled(False, frame, f"`{what}` changed", values)
+    return _early(trace) if last > trace.last_frame else Settled(True, None)
