@@ -37,6 +37,12 @@ name = "One"
 [[scenario.check]]
 end = true
 expect = "score == 0"
+[[scenario]]
+name = "Two"
+wild = {runs = 3, keys = ["a"]}
+[[scenario.check]]
+always = true
+expect = "score == 0"
 """,
     "reference.py": b"score = 0",
 }
