@@ -203,6 +203,8 @@ def _alike(a: Any, b: Any) -> bool:
 def _unchanged(asked: Asked, trace: Trace) -> Settled:
     first, last = span_of(asked, trace.planned)
     for what in asked.names:
+        if trace.value(what, first) is UNSET and first <= trace.last_frame:
+            return Settled(False, first, f"`{what}` has no value", ((str(what), UNSET),))
         for frame in trace.samples[what].frames:
             if first < frame <= min(last, trace.last_frame):
                 values = ((f"was({what})", trace.value(what, first)), (str(what), trace.value(what, frame)))

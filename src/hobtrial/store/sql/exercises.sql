@@ -21,8 +21,9 @@ INSERT INTO exercise_file (version_id, name, content) VALUES (:version_id, :name
 SELECT name, content FROM exercise_file WHERE version_id = :version_id ORDER BY name;
 
 -- name: newest_versions()
-SELECT * FROM (
-    SELECT DISTINCT ON (exercise_id) id AS version, number, title, out_of, jsonb_array_length(scenarios) AS scenarios
+-- In the order in which the exercises were made.
+SELECT version, number, title, out_of, scenarios FROM (
+    SELECT DISTINCT ON (exercise_id) exercise_id, id AS version, number, title, out_of, jsonb_array_length(scenarios) AS scenarios
     FROM exercise_version ORDER BY exercise_id, number DESC
 ) AS newest
-ORDER BY title;
+ORDER BY exercise_id;

@@ -57,3 +57,23 @@ def hint():
         bell.tell("Bake it")
     else:
         bell.tell("To the shelf")
+
+
+@on(held("left"), held("right"))
+def hurry():
+    hob.look = "hob_busy"
+
+
+@on(released("left"), released("right"))
+def rest():
+    hob.look = "hob"
+
+
+@on(overlaps(hob, bowl))
+def stand_before():
+    bowl.opacity = 0.6
+
+
+@on(parts(hob, bowl))
+def step_aside():
+    bowl.opacity = 1

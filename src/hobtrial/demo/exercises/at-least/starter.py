@@ -1,0 +1,3 @@
+@on(clicked(bellows))
+def puff():
+    tell("Pfff")

@@ -1,0 +1,2 @@
+coins = 10
+name = input("Your name?")

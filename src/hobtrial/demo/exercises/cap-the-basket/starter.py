@@ -1,0 +1,1 @@
+# Two numbers: how many are in, and how many there is room for?

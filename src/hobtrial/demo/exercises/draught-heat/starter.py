@@ -1,0 +1,3 @@
+heat = 100
+logs = 0
+specks = 0

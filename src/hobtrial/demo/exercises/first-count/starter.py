@@ -1,0 +1,1 @@
+# What must the hob remember, and when does it change?
