@@ -1,5 +1,6 @@
 """`hob mark` and `hob play` as they are called: exit status, table, JSON, and what is wrong."""
 
+import csv
 import io
 import json
 import re
@@ -10,10 +11,15 @@ import tempfile
 import unittest
 import zipfile
 from pathlib import Path
+from unittest import mock
 from urllib.request import urlopen
+from xml.etree import ElementTree
 
+from hobtrial.cli import loading
+from hobtrial.cli.inputs import exercise_files
 from hobtrial.demo.sample import HERE
-from tests.support import BAKEHOUSE, ROOT
+from hobtrial.store import Rounds, Store
+from tests.support import BAKEHOUSE, ROOT, database
 
 EXERCISE = HERE / "exercises" / BAKEHOUSE
 CLASS = HERE / "class" / BAKEHOUSE
@@ -154,6 +160,82 @@ class Mark(Folder):
         self.assertEqual(hob("mark").returncode, 2)
         self.assertEqual(hob("mark", EXERCISE, CLASS / "wren.py", "--colour").returncode, 2)
         self.assertEqual(hob("nonsense").returncode, 2)
+
+
+class OtherPrograms(Folder):
+    def test_csv_and_junit_say_the_same_as_the_report_and_are_the_same_again(self) -> None:
+        names = ("out.json", "out.csv", "out.xml")
+        script = self.file("=wren.py", (CLASS / "wren.py").read_bytes())
+        written = []
+        for _ in range(2):
+            options = zip(("--json", "--csv", "--junit"), names, strict=True)
+            done = hob(
+                "mark",
+                EXERCISE,
+                script.name,
+                CLASS / "woad.py",
+                *(part for pair in options for part in pair),
+                cwd=self.folder,
+            )
+            self.assertEqual((done.returncode, done.stderr), (0, ""))
+            written.append([(self.folder / name).read_bytes() for name in names])
+        self.assertEqual(written[0], written[1])
+        rows = list(csv.DictReader(io.StringIO((self.folder / "out.csv").read_text("utf-8-sig"))))
+        self.assertEqual(
+            (rows[0]["script"], rows[0]["status"], rows[0]["marks"], rows[0]["A full shelf"]),
+            ("'=wren.py", "marked", "15", "1"),
+        )
+        self.assertEqual((rows[1]["status"], rows[1]["first finding"][:6]), ("unreadable", "A sing"))
+        suites = ElementTree.parse(self.folder / "out.xml").getroot()
+        self.assertEqual([suite.get("name") for suite in suites], ["=wren.py", str(CLASS / "woad.py")])
+        failed = [case.get("name") for case in suites[0] if case.find("failure") is not None]
+        self.assertIn("by: outcome == 'won'", failed)
+        self.assertEqual([case.get("name") for case in suites[1]], ["can be read"])
+
+    def test_a_new_exercise_runs_at_once(self) -> None:
+        folder = self.folder / "my-game"
+        self.assertEqual(hob("new", folder).returncode, 0)
+        done = hob("mark", folder, folder / "reference.py")
+        self.assertIn("My game, out of 4", done.stdout)
+        self.assertIn("Read and run. Nothing to report.", done.stdout)
+        again = hob("new", folder)
+        self.assertEqual((again.returncode, again.stderr), (1, f"{folder}: is there already; choose another name\n"))
+
+    def test_looks_belong_to_an_exercise_as_a_folder_and_zipped(self) -> None:
+        hob("new", self.folder / "game")
+        self.file("game/looks/hob.svg", "<svg xmlns='http://www.w3.org/2000/svg'/>")
+        with zipfile.ZipFile(self.folder / "game.zip", "w") as archive:
+            for path in (self.folder / "game").rglob("*.*"):
+                archive.write(path, f"deep/{path.relative_to(self.folder)}")
+        self.assertIn("looks/hob.svg", exercise_files(self.folder / "game"))
+        self.assertEqual(exercise_files(self.folder / "game.zip"), exercise_files(self.folder / "game"))
+
+
+class Load(Folder):
+    def test_scripts_are_handed_in_by_their_names(self) -> None:
+        dsn = database("loaded")
+        self.file("in/wren_3.py", "score = 1")
+        self.file("in/sorel.py", "score = 2")
+        names = self.file("class.csv", "name\nWren\nSorrel\n")
+        with (
+            mock.patch.object(loading, "Cluster") as cluster,
+            mock.patch.object(loading, "home", lambda: self.folder / "home"),
+        ):
+            cluster.return_value.dsn = dsn
+            with (
+                mock.patch("sys.stderr", new_callable=io.StringIO) as stderr,
+                mock.patch("sys.stdout", new_callable=io.StringIO) as stdout,
+            ):
+                status = loading.load(EXERCISE, "8 Beech", [self.folder / "in"], names)
+        self.assertEqual(
+            (status, stdout.getvalue()), (1, "1 of 2 scripts were handed in for 8 Beech: Bakehouse rush\n")
+        )
+        self.assertIn("sorel.py: no student has just that name; nothing was handed in for it", stderr.getvalue())
+        store = Store(dsn)
+        with store.transaction() as link:
+            self.assertEqual([(row["student"], row["number"]) for row in Rounds.tries(link, 1)], [("Wren", 1)])
+            self.assertEqual(Rounds.students(link, "8 Beech"), ["Sorrel", "Wren"])
+        store.close()
 
 
 class Play(Folder):

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Final
 
-from ..core.exercise import FILES
+from ..core.exercise import is_part
 from ..core.words import UsageError
 
 LARGEST_FILE: Final = 8 * 2**20
@@ -29,12 +29,14 @@ class Given:
 def exercise_files(path: Path) -> dict[str, bytes]:
     """The files of an exercise folder, or of that folder zipped. Raises `UsageError`."""
     if path.is_dir():
-        return {name: _bytes(path / name) for name in FILES if (path / name).is_file()}
+        names = [file.relative_to(path).as_posix() for file in (*path.glob("*"), *path.glob("looks/*.svg"))]
+        return {name: _bytes(path / name) for name in sorted(names) if is_part(name)}
     if path.is_file() and zipfile.is_zipfile(path):
         entries = dict(_entries(path))
         heads = [name.removesuffix("exercise.toml") for name in entries if name.endswith("exercise.toml")]
         head = min(heads, key=len, default="")
-        return {name: entries[head + name] for name in FILES if head + name in entries}
+        inside = {name.removeprefix(head): content for name, content in entries.items() if name.startswith(head)}
+        return {name: content for name, content in inside.items() if is_part(name)}
     if not path.exists():
         raise UsageError(
             f"{path}: there is no such exercise; give a folder with an exercise.toml, or that folder zipped"

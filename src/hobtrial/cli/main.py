@@ -28,12 +28,40 @@ def mark(
     exercise: ExercisePath,
     script: ScriptPaths,
     json_file: Annotated[Optional[Path], typer.Option("--json", help="Write the whole report to this file.")] = None,
+    csv_file: Annotated[Optional[Path], typer.Option("--csv", help="Write a row a script to this file.")] = None,
+    junit_file: Annotated[Optional[Path], typer.Option("--junit", help="Write JUnit XML to this file.")] = None,
     jobs: Annotated[int, typer.Option(min=1, max=64, help="Worker processes.")] = os.cpu_count() or 2,
 ) -> None:
     """Mark scripts on an exercise and explain what went wrong."""
+    from .marking import Files
     from .marking import mark as run
 
-    raise typer.Exit(run(exercise, script, json_file, jobs))
+    raise typer.Exit(run(exercise, script, Files(json_file, csv_file, junit_file), jobs))
+
+
+@app.command()
+def new(
+    name: Annotated[Path, typer.Argument(help="The folder to make; its last part is the exercise's name.")],
+) -> None:
+    """Make an exercise folder that runs at once."""
+    from .new import new as run
+
+    raise typer.Exit(run(name))
+
+
+@app.command()
+def load(
+    exercise: ExercisePath,
+    class_name: Annotated[str, typer.Argument(metavar="CLASS", help="The class, made if it is not there yet.")],
+    files: Annotated[list[Path], typer.Argument(help="Scripts: files, folders or zips.")],
+    students: Annotated[
+        Optional[Path], typer.Option("--students", help="A CSV file with the names of the class.")
+    ] = None,
+) -> None:
+    """Hand in scripts for a class; the server marks them."""
+    from .loading import load as run
+
+    raise typer.Exit(run(exercise, class_name, files, students))
 
 
 @app.command()

@@ -5,6 +5,8 @@ from __future__ import annotations
 import asyncio
 import json
 import sys
+from collections.abc import Callable
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
@@ -16,9 +18,37 @@ from rich.text import Text
 from ..core.words import UsageError
 from ..crew import Crew
 from .inputs import Given, exercise_files, scripts
+from .tables import as_csv, as_junit
 
 
-def mark(exercise: Path, paths: list[Path], json_file: Path | None, jobs: int) -> int:
+@dataclass(frozen=True)
+class Files:
+    """Where the report goes besides the screen."""
+
+    json: Path | None = None
+    csv: Path | None = None
+    junit: Path | None = None
+
+    def write(self, result: dict[str, Any]) -> int:
+        """Writes the files that were asked for. Gives 1 if any could not be written."""
+        made: list[tuple[Path | None, Callable[[], bytes]]] = [
+            (self.json, lambda: (json.dumps(result, indent=1, ensure_ascii=False) + "\n").encode()),
+            (self.csv, lambda: as_csv(result).encode("utf-8-sig")),  # so that spreadsheets know the encoding
+            (self.junit, lambda: as_junit(result)),
+        ]
+        status = 0
+        for path, content in made:
+            if path is None:
+                continue
+            try:
+                path.write_bytes(content())
+            except OSError as error:
+                complain([f"{path}: cannot be written: {error.strerror}"])
+                status = 1
+        return status
+
+
+def mark(exercise: Path, paths: list[Path], files: Files, jobs: int) -> int:
     """Marks scripts on an exercise and prints a table.
 
     Gives the exit status: 0 marked, 1 when the exercise or a path could not be used. What could
@@ -30,12 +60,7 @@ def mark(exercise: Path, paths: list[Path], json_file: Path | None, jobs: int) -
     except UsageError as error:
         complain(f"{exercise}: {line}" if str(exercise) not in line else line for line in str(error).split("\n"))
         return 1
-    if json_file is not None:
-        try:
-            json_file.write_text(json.dumps(result, indent=1, ensure_ascii=False) + "\n", encoding="utf-8")
-        except OSError as error:
-            complain([f"{json_file}: cannot be written: {error.strerror}"])
-            status = 1
+    status = max(status, files.write(result))
     _console().print(_table(result))
     return status
 
@@ -104,9 +129,8 @@ def _table(result: dict[str, Any]) -> Table:
 def _marks_line(script: dict[str, Any]) -> str:
     """A sign a check, a gap between scenarios: `.` held, `x` broken, `o` not reached."""
     signs = {"held": ".", "broken": "x", "not reached": "o"}
-    return " ".join(
-        "".join(signs[check["verdict"]] for check in scenario["checks"]) for scenario in script["scenarios"]
-    )
+    groups = [scenario["checks"] for scenario in script["scenarios"]] + [script["craft"]]
+    return " ".join("".join(signs[each["verdict"]] for each in group) for group in groups).rstrip()
 
 
 def _first(script: dict[str, Any]) -> str:

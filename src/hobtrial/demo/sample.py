@@ -6,7 +6,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Final
 
-from ..core.exercise import FILES
+from ..core.exercise import is_part
 from ..crew import OpenedExercise
 from ..store import Exercises, Rounds, Store
 
@@ -36,7 +36,8 @@ def exercises() -> list[str]:
 def exercise_folder(name: str) -> dict[str, bytes]:
     """The files of a sample exercise."""
     folder = HERE / "exercises" / name
-    return {file: (folder / file).read_bytes() for file in FILES if (folder / file).is_file()}
+    files = [path for path in sorted(folder.rglob("*")) if path.is_file()]
+    return {name: path.read_bytes() for path in files if is_part(name := path.relative_to(folder).as_posix())}
 
 
 def hand_ins(name: str) -> dict[str, bytes]:

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import base64
 from typing import Any
 
 from fastapi import APIRouter, HTTPException
-from fastapi.responses import JSONResponse
+from fastapi.responses import JSONResponse, Response
 
-from ..core.exercise import BRIEF
+from ..core.exercise import BRIEF, schema
 from ..crew import WorkerGoneError
 from .deps import PlayParts
 from .views import KeptView, PlayView, SceneView, Sorry, TrialView, VariableView
@@ -28,6 +29,23 @@ async def playing(version: int, parts: PlayParts, try_id: int | None = None) -> 
         scene=SceneView.model_validate(exercise.scene),
         variables=[VariableView(**each) for each in exercise.variables],
     )
+
+
+@router.get("/exercise.schema.json")
+def exercise_schema() -> dict[str, Any]:
+    """The JSON Schema of `exercise.toml`."""
+    return schema()
+
+
+@router.get("/exercises/{version}/looks/{name}.svg", responses={404: {"model": Sorry}})
+async def look(version: int, name: str, parts: PlayParts) -> Response:
+    """A picture of an exercise's own. It is shown as an image only; opened by itself it can do nothing either."""
+    playable = await parts.plays.playable(version)
+    packed = playable.exercise.files.get(f"looks/{name}.svg")
+    if packed is None:
+        raise HTTPException(404, f"This exercise has no look of its own called {name!r}.")
+    headers = {"content-security-policy": "default-src 'none'; style-src 'unsafe-inline'; sandbox"}
+    return Response(base64.b64decode(packed), media_type="image/svg+xml", headers=headers)
 
 
 @router.get("/plays/{number}", responses={404: {"model": Sorry}})

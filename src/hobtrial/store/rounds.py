@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+from collections.abc import Iterable
 from typing import Final
 
 from .store import Link, Row, queries
@@ -18,6 +19,18 @@ class Rounds:
         """The round of a class at a version, made if it is not there yet."""
         class_id = _SQL.add_class(link, name=class_name)["id"]
         return int(_SQL.add_round(link, class_id=class_id, version_id=version)["id"])
+
+    @staticmethod
+    def students(link: Link, class_name: str) -> list[str]:
+        """The names of a class."""
+        return [row["name"] for row in _SQL.students_of(link, name=class_name)]
+
+    @staticmethod
+    def add_students(link: Link, class_name: str, names: Iterable[str]) -> None:
+        """Adds students that are not in the class yet."""
+        class_id = _SQL.add_class(link, name=class_name)["id"]
+        for name in names:
+            _SQL.add_student(link, class_id=class_id, name=name)
 
     @staticmethod
     def hand_in(link: Link, class_name: str, round_id: int, student: str, file_name: str, source: bytes) -> int:

@@ -1,10 +1,12 @@
 """The Exercise and its parts, and how they are read from files."""
 
 from .checks import Case, Check, CheckKind, Craft, Input, Wild
-from .files import BRIEF, FILES, REFERENCE, SETTINGS, STARTER, ExerciseError, Fault, load
+from .edit import with_scenario
+from .files import BRIEF, FILES, REFERENCE, SETTINGS, STARTER, ExerciseError, Fault, is_part, load, save
 from .locate import Lines
 from .model import Exercise, Help, Scenario, Settings, Task, Variable
 from .parts import LONGEST_TRIAL
+from .schema import schema
 
 __all__ = [
     "BRIEF",
@@ -28,5 +30,9 @@ __all__ = [
     "Task",
     "Variable",
     "Wild",
+    "is_part",
     "load",
+    "save",
+    "schema",
+    "with_scenario",
 ]

@@ -24,6 +24,11 @@ REFERENCE: Final = "reference.py"
 STARTER: Final = "starter.py"
 BRIEF: Final = "brief.md"
 FILES: Final = (SETTINGS, BRIEF, STARTER, REFERENCE)
+LOOK: Final = re.compile(r"looks/([A-Za-z0-9_-]{1,60})\.svg")
+"""A picture of an exercise's own, for the look of that name."""
+LARGEST_LOOK: Final = 256 * 1024
+"""Bytes of one picture: a drawing that is seen in a square has 2 KB."""
+MOST_LOOKS: Final = 100
 
 
 @dataclass(frozen=True, slots=True, order=True)
@@ -52,6 +57,13 @@ def load(files: Mapping[str, bytes]) -> Exercise:
     Raises `ExerciseError` with all faults of `exercise.toml`, of missing files and of encodings.
     """
     faults: list[Fault] = []
+    looks = {found[1]: files[name] for name in sorted(files) if (found := LOOK.fullmatch(name))}
+    if len(looks) > MOST_LOOKS:
+        faults.append(Fault("looks", 0, f"has {len(looks)} pictures; at most {MOST_LOOKS} are possible."))
+    for name, picture in looks.items():
+        if len(picture) > LARGEST_LOOK or b"<svg" not in picture[:4096]:
+            what = f"has {len(picture):,} bytes" if len(picture) > LARGEST_LOOK else "is no SVG picture"
+            faults.append(Fault(f"looks/{name}.svg", 0, f"{what}; it must be SVG of at most {LARGEST_LOOK:,} bytes."))
     texts = {name: _text(name, files, faults) for name in FILES}
     settings = _settings(texts[SETTINGS], faults) if SETTINGS in files else None
     if faults or settings is None:
@@ -62,7 +74,25 @@ def load(files: Mapping[str, bytes]) -> Exercise:
         starter=texts[STARTER],
         reference=texts[REFERENCE],
         toml=texts[SETTINGS],
+        looks=looks,
     )
+
+
+def is_part(name: str) -> bool:
+    """Whether a file of that name belongs to an exercise."""
+    return name in FILES or LOOK.fullmatch(name) is not None
+
+
+def save(exercise: Exercise) -> dict[str, bytes]:
+    """The files of an exercise: what `load` made it from, to the letter but for line ends and a BOM."""
+    texts = {
+        SETTINGS: exercise.toml,
+        BRIEF: exercise.brief,
+        STARTER: exercise.starter,
+        REFERENCE: exercise.reference,
+    }
+    files = {name: text.encode() for name, text in texts.items() if text or name in (SETTINGS, REFERENCE)}
+    return files | {f"looks/{name}.svg": picture for name, picture in exercise.looks.items()}
 
 
 def _text(name: str, files: Mapping[str, bytes], faults: list[Fault]) -> str:

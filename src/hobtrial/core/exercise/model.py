@@ -183,7 +183,9 @@ class Exercise(Spec):
     starter: str = ""
     reference: str
     toml: str
-    """The text of `exercise.toml`, for the lines of later complaints."""
+    """The text of `exercise.toml`, with its comments; its lines are those of later complaints."""
+    looks: dict[str, bytes] = Field(default_factory=dict)
+    """Pictures of its own: for each look an SVG."""
 
     @property
     def title(self) -> str:

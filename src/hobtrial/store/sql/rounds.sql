@@ -8,6 +8,10 @@ INSERT INTO student (class_id, name) VALUES (:class_id, :name)
 ON CONFLICT (class_id, name) DO UPDATE SET name = EXCLUDED.name
 RETURNING id;
 
+-- name: students_of(name)
+SELECT student.name FROM student JOIN class ON class.id = student.class_id
+WHERE class.name = :name ORDER BY student.name;
+
 -- name: add_round(class_id, version_id)^
 INSERT INTO round (class_id, version_id) VALUES (:class_id, :version_id)
 ON CONFLICT (class_id, version_id) DO UPDATE SET version_id = EXCLUDED.version_id

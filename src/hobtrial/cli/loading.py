@@ -1,0 +1,101 @@
+"""`hob load EXERCISE CLASS FILES`: hands in scripts for a class, matched to students by file name.
+
+What is doubtful is asked where there is a terminal, and named where there is none. The server marks what was
+handed in: at once where it runs, else when it starts.
+"""
+
+from __future__ import annotations
+
+import asyncio
+import sys
+from pathlib import Path
+
+from ..core.roster import Match, match, name_from_file, read_list
+from ..core.words import HobError, UsageError
+from ..crew import Crew, OpenedExercise, Queue, prepare_queue
+from ..store import Cluster, Exercises, Rounds, Store, migrate
+from .home import home
+from .inputs import Given, exercise_files
+from .marking import collect, complain
+
+
+def load(exercise: Path, class_name: str, paths: list[Path], students: Path | None) -> int:
+    """Hands in. Gives the exit status: 1 when something could not be used or belongs to nobody."""
+    given, status = collect(paths)
+    try:
+        files = exercise_files(exercise)
+        listed = read_list(_text(students)) if students is not None else []
+        opened = asyncio.run(_open(files))
+    except UsageError as error:
+        complain(f"{exercise}: {line}" if str(exercise) not in line else line for line in str(error).split("\n"))
+        return 1
+    folder = home()
+    folder.mkdir(parents=True, exist_ok=True)
+    try:
+        cluster = Cluster(folder / "postgresql")
+        cluster.start()
+        migrate(cluster.dsn)
+        prepare_queue(cluster.dsn)
+        return max(status, _hand_in(cluster.dsn, exercise, files, opened, class_name, given, listed))
+    except HobError as error:
+        complain([str(error)])
+        return 1
+
+
+async def _open(files: dict[str, bytes]) -> OpenedExercise:
+    async with Crew(1) as crew:
+        return await crew.open(files)
+
+
+def _text(path: Path) -> str:
+    try:
+        return path.read_bytes().decode("utf-8-sig")
+    except OSError as error:
+        raise UsageError(f"{path}: cannot be read: {error.strerror}") from error
+    except UnicodeDecodeError:
+        raise UsageError(f"{path}: is not saved as UTF-8; save it again with that encoding") from None
+
+
+def _hand_in(
+    dsn: str,
+    exercise: Path,
+    files: dict[str, bytes],
+    opened: OpenedExercise,
+    class_name: str,
+    given: list[Given],
+    listed: list[str],
+) -> int:
+    store, queue = Store(dsn), Queue(dsn)
+    status = 0
+    facts = {key: getattr(opened, key) for key in ("title", "out_of", "seconds", "scenarios")}
+    sources = {each.name: each.source for each in given}
+    with store.transaction() as link:
+        version = Exercises.add(link, exercise.resolve().name.removesuffix(".zip"), opened.key, files, facts)
+        round_id = Rounds.open(link, class_name, version)
+        Rounds.add_students(link, class_name, listed)
+        known = Rounds.students(link, class_name)
+        handed = 0
+        for found in match(sources, known):
+            student = found.student or (name_from_file(found.file) if not known else _asked(found, known))
+            if student is None:
+                complain([f"{found.file}: {found.why}; nothing was handed in for it"])
+                status = 1
+                continue
+            Rounds.hand_in(link, class_name, round_id, student, found.file, sources[found.file])
+            handed += 1
+        queue.defer(link, version, Rounds.unmarked(link, round_id))
+    queue.close()
+    store.close()
+    print(f"{handed} of {len(sources)} scripts were handed in for {class_name}: {opened.title}")
+    return status
+
+
+def _asked(found: Match, known: list[str]) -> str | None:
+    """Whose a file is, as the person at the terminal says; nothing where there is no terminal."""
+    if not sys.stdin.isatty():
+        return None
+    guess = f" Perhaps {', '.join(found.candidates)}?" if found.candidates else ""
+    answer = input(f"{found.file}: {found.why}.{guess} Whose is it (empty leaves it out)? ").strip()
+    if not answer:
+        return None
+    return next((name for name in known if name.casefold() == answer.casefold()), answer)

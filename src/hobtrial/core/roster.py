@@ -1,0 +1,99 @@
+"""A class list as CSV, and whose a file is by its name. Computes only; whoever reads files hands them in."""
+
+from __future__ import annotations
+
+import csv
+import difflib
+import io
+import re
+import unicodedata
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from .words import UsageError, clean
+
+LONGEST_NAME = 60
+"""Characters of a student's name."""
+CLOSE = 0.75
+"""How alike two names must be to be suggested for one another (difflib's ratio)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Match:
+    """Whose a file is: sure, or doubtful with the students that it may belong to."""
+
+    file: str
+    student: str | None
+    candidates: tuple[str, ...] = ()
+    why: str = ""
+
+
+def match(files: Iterable[str], students: Iterable[str]) -> list[Match]:
+    """Matches file names to students. Two files for one student are both doubtful."""
+    files, students = list(files), list(students)
+    found = [_match(file, students) for file in files]
+    owners = [each.student for each in found]
+    return [
+        Match(each.file, None, (each.student,), "another file seems to be the same student's")
+        if each.student is not None and owners.count(each.student) > 1
+        else each
+        for each in found
+    ]
+
+
+def _match(file: str, students: list[str]) -> Match:
+    words = _words(file.rsplit("/", 1)[-1].removesuffix(".py"))
+    folder = _words(file.rsplit("/", 2)[-2]) if "/" in file else []
+    by_name = {student: _words(student) for student in students}
+    for where in (words, folder):
+        sure = [student for student, name in by_name.items() if name and _within(name, where)]
+        if len(sure) == 1:
+            return Match(file, sure[0])
+        if sure:
+            return Match(file, None, tuple(sure), "several students have that name")
+    text = "".join(words)
+    ratios = sorted(
+        ((difflib.SequenceMatcher(None, "".join(name), text).ratio(), student) for student, name in by_name.items()),
+        reverse=True,
+    )
+    close = tuple(student for ratio, student in ratios if ratio >= CLOSE)
+    return Match(file, None, close[:3], "no student has just that name")
+
+
+def _within(name: list[str], words: list[str]) -> bool:
+    """Whether the words of a name stand one after the other among other words."""
+    return any(words[start : start + len(name)] == name for start in range(len(words) - len(name) + 1))
+
+
+def _words(text: str) -> list[str]:
+    """Letters only, small, without accents: `Réné_3a` and `rene` are alike."""
+    plain = unicodedata.normalize("NFKD", text)
+    plain = "".join(each for each in plain if not unicodedata.combining(each)).casefold()
+    return re.findall(r"[^\W\d_]+", plain)
+
+
+def name_from_file(file: str) -> str:
+    """The name that a new student gets from their file: `wren_2.py` is Wren's."""
+    words = re.findall(r"[^\W\d_]+", file.rsplit("/", 1)[-1].removesuffix(".py"))
+    return " ".join(words)[:LONGEST_NAME].capitalize() or "Nameless"
+
+
+def read_list(text: str) -> list[str]:
+    """The names of a class list: the column `name` or `student`, else the first one. Raises `UsageError`."""
+    try:
+        read = csv.reader(io.StringIO(text.removeprefix("\ufeff")))
+        rows = [row for row in read if any(cell.strip() for cell in row)]
+    except csv.Error as error:
+        raise UsageError(f"this is no CSV: {error}") from error
+    if not rows:
+        raise UsageError("this list is empty; write one student's name a line")
+    head = [cell.strip().casefold() for cell in rows[0]]
+    column = next((head.index(name) for name in ("name", "student") if name in head), None)
+    body = rows if column is None else rows[1:]
+    names = [row[column or 0].strip() if len(row) > (column or 0) else "" for row in body]
+    for number, name in enumerate(names, 1 if column is None else 2):
+        if not name or len(name) > LONGEST_NAME:
+            raise UsageError(f"line {number}: a name has 1 to {LONGEST_NAME} characters")
+        if names.count(name) > 1:
+            raise UsageError(f"line {number}: {name} stands in the list twice; tell the two apart")
+    return [clean(name.removeprefix("'")) if name.startswith("'") else clean(name) for name in names]
