@@ -2,20 +2,14 @@
 
 from __future__ import annotations
 
-import io
 import zipfile
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Final
 
 from ..core.exercise import is_part
 from ..core.words import UsageError
-
-LARGEST_FILE: Final = 8 * 2**20
-"""Bytes of one file that is read at all; the script language's own limit is far below."""
-MOST_ENTRIES: Final = 2_000
-"""Entries of a zip: a class of 200 with ten files each."""
+from ..crew.parcels import LARGEST_FILE, zip_entries
 
 
 @dataclass(frozen=True)
@@ -78,18 +72,5 @@ def _bytes(path: Path) -> bytes:
 
 
 def _entries(path: Path) -> Iterator[tuple[str, bytes]]:
-    """Names and contents of a zip's files, read without unpacking to disk."""
-    try:
-        with zipfile.ZipFile(io.BytesIO(_bytes(path))) as archive:
-            files = sorted((info for info in archive.infolist() if not info.is_dir()), key=lambda info: info.filename)
-            if len(files) > MOST_ENTRIES:
-                raise UsageError(f"{path}: has {len(files):,} entries; at most {MOST_ENTRIES:,} are read")
-            for info in files:
-                if info.file_size > LARGEST_FILE:
-                    raise UsageError(
-                        f"{path}/{info.filename}: has {info.file_size:,} bytes; at most {LARGEST_FILE:,} are read"
-                    )
-                if not info.filename.startswith(("__MACOSX/", ".")):
-                    yield info.filename, archive.read(info)
-    except (zipfile.BadZipFile, RuntimeError, NotImplementedError) as error:
-        raise UsageError(f"{path}: cannot be unzipped: {error}") from error
+    """Names and contents of a zip's files."""
+    return zip_entries(str(path), _bytes(path))

@@ -78,6 +78,15 @@ def name_from_file(file: str) -> str:
     return " ".join(words)[:LONGEST_NAME].capitalize() or "Nameless"
 
 
+def write_list(names: Iterable[str]) -> str:
+    """A class list as CSV, which `read_list` reads again; no name is taken for a formula."""
+    out = io.StringIO()
+    rows = csv.writer(out, lineterminator="\n")
+    rows.writerow(["name"])
+    rows.writerows([f"'{name}" if name.startswith(("=", "+", "-", "@", "'")) else name] for name in names)
+    return out.getvalue()
+
+
 def read_list(text: str) -> list[str]:
     """The names of a class list: the column `name` or `student`, else the first one. Raises `UsageError`."""
     try:

@@ -92,14 +92,20 @@ class Crew:
         return report
 
     async def replay(
-        self, exercise: OpenedExercise, source: bytes, number: int, scenario: dict[str, Any] | None = None
+        self,
+        exercise: OpenedExercise,
+        source: bytes,
+        number: int,
+        scenario: dict[str, Any] | None = None,
+        *,
+        trial: int = 0,
     ) -> dict[str, Any]:
         """One trial with its whole trace, of the scenario with a number or of one that is given.
 
         Raises `WorkerGoneError`.
         """
         packed = base64.b64encode(source).decode()
-        task = self._task("replay", exercise, source=packed, number=number, scenario=scenario)
+        task = self._task("replay", exercise, source=packed, number=number, scenario=scenario, trial=trial)
         replay: dict[str, Any] = (await self._ask(task))["replay"]
         return replay
 

@@ -15,8 +15,9 @@ router = APIRouter(prefix="/api", tags=["bench"])
 def bench(parts: Parts) -> BenchView:
     """All rounds, the newest first, and all exercises."""
     with parts.store.transaction() as link:
-        rows, exercises = Rounds.all(link), Exercises.newest(link)
+        rows, exercises, classes = Rounds.all(link), Exercises.newest(link), Rounds.classes(link)
     return BenchView(
         rounds=[RoundSummary(class_name=row.pop("class"), **row) for row in rows],
         exercises=[ExerciseHead(**row) for row in exercises],
+        classes=classes,
     )

@@ -65,6 +65,7 @@ async def kept_trial(number: int, parts: PlayParts) -> JSONResponse:
     playable = await parts.plays.playable(game.version)
     try:
         replay: dict[str, Any] = await parts.crew.replay(playable.exercise, game.source, 0, game.scenario)
+        replay["version"] = game.version
     except WorkerGoneError:
         raise HTTPException(503, "This game took too much time or memory to be shown again.") from None
     return JSONResponse(replay)

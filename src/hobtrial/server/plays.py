@@ -13,8 +13,8 @@ from fastapi import HTTPException
 from ..core.script import Unreadable
 from ..core.script.read import decode
 from ..crew import Crew, Marker, OpenedExercise
+from ..store import Exercises, Store
 from ..store import Plays as StoredRows
-from ..store import Store
 from .live_views import Changed
 
 NO_EXERCISE: Final = "There is no such exercise. Choose one on the bench."
@@ -94,7 +94,7 @@ class StoredPlays(Plays):
 
     def _there(self, version: int) -> bool:
         with self._store.transaction() as link:
-            return StoredRows.has_version(link, version)
+            return Exercises.there(link, version)
 
 
 class _StoredPlayable(Playable):

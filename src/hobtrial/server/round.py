@@ -2,15 +2,23 @@
 
 from __future__ import annotations
 
-from typing import Any
+import asyncio
+from typing import Annotated, Any
 
-from fastapi import APIRouter, HTTPException
+from fastapi import APIRouter, Form, HTTPException, Response, UploadFile
+from pydantic import Field, TypeAdapter, ValidationError
 
 from ..core.explaining import Group, groups, key_of
-from ..store import Rounds
+from ..core.roster import LONGEST_NAME, match, read_list, write_list
+from ..core.words import UsageError
+from ..crew.parcels import LARGEST_FILE, scripts_in
+from ..store import Exercises, Rounds
 from ..store.store import Row
-from .deps import Parts
-from .views import GroupView, RoundView, StudentRow, Typical
+from .deps import Parts, Services
+from .plays import NO_EXERCISE
+from .views import DoubtView, GroupView, HandedIn, NewRound, Opened, RoundView, Sorry, StudentRow, Typical
+
+Student = Annotated[str, Field(max_length=LONGEST_NAME)]
 
 router = APIRouter(prefix="/api/rounds", tags=["round"])
 
@@ -35,7 +43,7 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
         class_name=row["class"],
         out_of=row["out_of"],
         opened_at=row["opened_at"],
-        trials=len(tries) * len(row["scenarios"]),
+        trials=len(tries) * sum(len(each.get("trials", [""])) for each in row["scenarios"]),
         game_seconds=len(tries) * row["seconds"],
         done=len(reports),
         seconds=took if took is not None and took > 0 else None,
@@ -43,6 +51,15 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
         students=[_student(each) for each in tries],
         groups=[_group(group) for group in groups(reports)],
     )
+
+
+@router.post("", responses={404: {"model": Sorry}})
+def open_round(wanted: NewRound, parts: Parts) -> Opened:
+    """Opens the round of a class at an exercise; the one that there is already is given again."""
+    with parts.store.transaction() as link:
+        if not Exercises.there(link, wanted.version):
+            raise HTTPException(404, NO_EXERCISE)
+        return Opened(id=Rounds.open(link, wanted.class_name.strip(), wanted.version))
 
 
 @router.post("/{round_id}/mark", status_code=202)
@@ -58,6 +75,81 @@ def mark_again(round_id: int, parts: Parts) -> dict[str, int]:
     return {"waiting": len(waiting)}
 
 
+@router.post("/{round_id}/scripts", responses={422: {"model": Sorry}})
+async def hand_in(
+    round_id: int, parts: Parts, files: list[UploadFile], answers: Annotated[str, Form(max_length=100_000)] = "{}"
+) -> HandedIn:
+    """Hands in files or zips: matched to students by name, or as `answers` ({file: student}) says.
+
+    Nothing is handed in for a file that is doubtful and has no answer; send it again with one. An empty
+    answer leaves it out.
+    """
+    contents = [(file.filename or "", await file.read(LARGEST_FILE + 1)) for file in files]
+    try:
+        said: dict[str, str] = TypeAdapter(dict[str, Student]).validate_json(answers)
+        sources = dict(scripts_in(contents))
+    except ValidationError:
+        raise HTTPException(422, "The answers cannot be read; they are names of students by file.") from None
+    except UsageError as error:
+        raise HTTPException(422, str(error)) from None
+    return await asyncio.to_thread(_hand_in, parts, round_id, sources, said)
+
+
+def _hand_in(parts: Services, round_id: int, sources: dict[str, bytes], said: dict[str, str]) -> HandedIn:
+    with parts.store.transaction() as link:
+        row = Rounds.one(link, round_id)
+        if row is None:
+            raise HTTPException(404, NO_ROUND)
+        known = Rounds.students(link, row["class"])
+        doubtful: list[DoubtView] = []
+        handed = 0
+        for found in match([file for file in sources if file not in said], known):
+            if found.student is None:
+                doubtful.append(DoubtView(file=found.file, candidates=list(found.candidates), why=found.why))
+            else:
+                said[found.file] = found.student
+        for file, student in said.items():
+            if student and file in sources:
+                Rounds.hand_in(link, row["class"], round_id, student, file, sources[file])
+                handed += 1
+        parts.queue.defer(link, row["version_id"], Rounds.unmarked(link, round_id))
+        return HandedIn(handed_in=handed, doubtful=doubtful, students=Rounds.students(link, row["class"]))
+
+
+@router.get("/{round_id}/students.csv", response_class=Response)
+def class_list(round_id: int, parts: Parts) -> Response:
+    """The class as CSV, one name a line."""
+    with parts.store.transaction() as link:
+        row = Rounds.one(link, round_id)
+        if row is None:
+            raise HTTPException(404, NO_ROUND)
+        names = Rounds.students(link, row["class"])
+    headers = {"content-disposition": 'attachment; filename="students.csv"'}
+    return Response(write_list(names), media_type="text/csv; charset=utf-8", headers=headers)
+
+
+@router.post("/{round_id}/students", responses={422: {"model": Sorry}})
+async def add_students(round_id: int, parts: Parts, file: UploadFile) -> dict[str, int]:
+    """Adds the students of a CSV list to the class; who is there already stays."""
+    try:
+        names = read_list((await file.read(LARGEST_FILE + 1)).decode("utf-8-sig"))
+    except UnicodeDecodeError:
+        raise HTTPException(422, "This list is not saved as UTF-8; save it again with that encoding.") from None
+    except UsageError as error:
+        raise HTTPException(422, f"{file.filename}: {error}") from None
+
+    def write() -> int:
+        with parts.store.transaction() as link:
+            row = Rounds.one(link, round_id)
+            if row is None:
+                raise HTTPException(404, NO_ROUND)
+            before = len(Rounds.students(link, row["class"]))
+            Rounds.add_students(link, row["class"], names)
+            return len(Rounds.students(link, row["class"])) - before
+
+    return {"added": await asyncio.to_thread(write)}
+
+
 def verdicts_of(report: dict[str, Any] | None) -> list[list[Any]]:
     """The verdicts of a report, a list a scenario."""
     return [[check["verdict"] for check in scenario["checks"]] for scenario in report["scenarios"]] if report else []
@@ -71,7 +163,9 @@ def _student(row: Row) -> StudentRow:
         number=row["number"],
         status=report["status"] if report else "waiting",
         marks=report["marks"] if report else None,
+        own_marks=row["own_marks"],
         verdicts=verdicts_of(report),
+        craft=report["craft"] if report else [],
         first=report["findings"][0]["title"] if report and report["findings"] else None,
         groups=list(dict.fromkeys(key_of(finding) for finding in report["findings"])) if report else [],
     )

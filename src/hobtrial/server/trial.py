@@ -17,7 +17,7 @@ from ..store import Rounds
 from ..store.store import Row
 from .deps import Parts
 from .round import verdicts_of
-from .views import FindingView, Neighbour, Sorry, TrialView, TryView
+from .views import FindingView, Neighbour, OwnMark, Sorry, TrialView, TryView
 
 router = APIRouter(prefix="/api/tries", tags=["trial"])
 
@@ -52,6 +52,13 @@ def one_try(try_id: int, parts: Parts) -> TryView:
         source=text.text if isinstance(text, Unreadable) else text,
         problems=report["problems"] if report else [],
         verdicts=verdicts_of(report),
+        craft=report["craft"] if report else [],
+        look_at=[scenario.get("trial", 0) for scenario in report["scenarios"]] if report else [],
+        shortest=_shortest_words(report),
+        own_marks=row["own_marks"],
+        own_comment=row["own_comment"] or "",
+        own_by=row["own_by"] or "",
+        own_at=row["own_at"],
         scenarios=round_row["scenarios"],
         findings=[FindingView(**found, others=shared[key_of(found)] - 1) for found in report["findings"]]
         if report
@@ -60,6 +67,28 @@ def one_try(try_id: int, parts: Parts) -> TryView:
         previous=_neighbour(tries, try_id, -1),
         next=_neighbour(tries, try_id, 1),
     )
+
+
+def _shortest(report: dict[str, Any] | None, number: int) -> dict[str, Any] | None:
+    """The shortest inputs that a wild scenario found, if it found any."""
+    checks = report["scenarios"][number]["checks"] if report and report["scenarios"] else []
+    found: dict[str, Any] | None = next((check["shortest"] for check in checks if "shortest" in check), None)
+    return found
+
+
+def _shortest_words(report: dict[str, Any] | None) -> dict[int, str]:
+    numbers = range(len(report["scenarios"])) if report else range(0)
+    found = {number: _shortest(report, number) for number in numbers}
+    return {number: each["words"] for number, each in found.items() if each is not None}
+
+
+@router.put("/{try_id}/own", status_code=204, responses={404: {"model": Sorry}})
+def own_mark(try_id: int, own: OwnMark, parts: Parts) -> None:
+    """Keeps a teacher's own mark and comment; the computed one stays as it is."""
+    with parts.store.transaction() as link:
+        if Rounds.one_try(link, try_id) is None:
+            raise HTTPException(404, NO_TRY)
+        Rounds.set_own(link, try_id, own.marks, own.comment)
 
 
 def _neighbour(tries: list[Row], try_id: int, step: int) -> Neighbour | None:
@@ -73,24 +102,34 @@ def _neighbour(tries: list[Row], try_id: int, step: int) -> Neighbour | None:
 
 
 @router.get("/{try_id}/scenarios/{number}", response_model=TrialView, responses={503: {"model": Sorry}})
-async def one_trial(try_id: int, number: int, parts: Parts) -> JSONResponse:
-    """Plays a scenario again, with the whole trace; the same input gives the same trace each time."""
+async def one_trial(try_id: int, number: int, parts: Parts, trial: int = 0, shortest: bool = False) -> JSONResponse:
+    """Plays a trial of a scenario again, with the whole trace; the same input gives the same trace each time.
+
+    With `shortest`, a wild scenario is played with the shortest inputs that still break a check.
+    """
     row, scenarios = await asyncio.to_thread(_row, parts, try_id)
-    if not 0 <= number < scenarios:
-        raise HTTPException(404, f"This exercise has scenarios 0 to {scenarios - 1}; there is no number {number}.")
+    if not 0 <= number < len(scenarios):
+        raise HTTPException(404, f"This exercise has scenarios 0 to {len(scenarios) - 1}; there is no number {number}.")
+    trials = len(scenarios[number].get("trials", [""]))
+    if not 0 <= trial < trials:
+        raise HTTPException(404, f"This scenario has trials 0 to {trials - 1}; there is no number {trial}.")
+    found = _shortest(row["report"], number) if shortest else None
     exercise = await parts.marker.open(row["version_id"])
     try:
-        replay: dict[str, Any] = await parts.crew.replay(exercise, bytes(row["source"]), number)
+        replay: dict[str, Any] = await parts.crew.replay(
+            exercise, bytes(row["source"]), number, found["scenario"] if found else None, trial=trial
+        )
+        replay["version"] = row["version_id"]
     except WorkerGoneError:
         raise HTTPException(503, "This trial took too much time or memory to be shown. The marks are kept.") from None
     return JSONResponse(replay)
 
 
-def _row(parts: Parts, try_id: int) -> tuple[Row, int]:
+def _row(parts: Parts, try_id: int) -> tuple[Row, list[dict[str, Any]]]:
     with parts.store.transaction() as link:
         row = Rounds.one_try(link, try_id)
         if row is None:
             raise HTTPException(404, NO_TRY)
         round_row = Rounds.one(link, row["round_id"])
         assert round_row is not None
-        return row, len(round_row["scenarios"])
+        return row, round_row["scenarios"]

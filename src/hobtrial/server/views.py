@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any, Literal
 
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from ..core.trial import InputKind
 
@@ -43,6 +43,7 @@ class BenchView(BaseModel):
 
     rounds: list[RoundSummary]
     exercises: list[ExerciseHead]
+    classes: list[str]
 
 
 class CheckHead(BaseModel):
@@ -60,6 +61,19 @@ class ScenarioHead(BaseModel):
     name: str
     visible: bool
     checks: list[CheckHead]
+    trials: list[str] = [""]
+    """What tells its trials apart; one empty text where there is only one."""
+
+
+class CraftView(BaseModel):
+    """What became of a craft line."""
+
+    expect: str
+    verdict: Answer
+    marks: float
+    out_of: float
+    reason: str | None
+    because: str
 
 
 class StudentRow(BaseModel):
@@ -70,7 +84,9 @@ class StudentRow(BaseModel):
     number: int
     status: Status
     marks: float | None
+    own_marks: float | None = None
     verdicts: list[list[Answer]]
+    craft: list[CraftView]
     first: str | None
     groups: list[str]
 
@@ -185,6 +201,15 @@ class TryView(BaseModel):
     source: str
     problems: list[Problem]
     verdicts: list[list[Answer]]
+    craft: list[CraftView]
+    look_at: list[int]
+    """For each scenario the trial to look at: the first in which a check is broken."""
+    shortest: dict[int, str]
+    """For wild scenarios that found something: the shortest inputs, in words."""
+    own_marks: float | None = None
+    own_comment: str = ""
+    own_by: str = ""
+    own_at: datetime | None = None
     scenarios: list[ScenarioHead]
     findings: list[FindingView]
     advice: list[str]
@@ -217,7 +242,9 @@ class VerdictView(BaseModel):
     concept: str | None
     because: str
     span: tuple[int, int]
+    place: int
     about: list[str]
+    event: str | None
 
 
 class StopView(BaseModel):
@@ -409,6 +436,7 @@ class SceneView(BaseModel):
     pieces: list[PieceView]
     kinds: list[PieceView]
     facts: list[FactView]
+    own_looks: list[str] = []
 
 
 class ReferenceView(BaseModel):
@@ -438,8 +466,13 @@ class TrialView(BaseModel):
     """One trial with everything that the Trial screen shows."""
 
     scenario: str
+    trial: int
+    trials: list[str]
+    visible: bool
+    version: int = 0
     last_frame: int
     seed: int
+    luck: Any = None
     arrange: list[str]
     variables: list[VariableView]
     inputs: list[InputView]
@@ -471,6 +504,42 @@ class KeptView(BaseModel):
     version: int
     title: str
     source: str
+
+
+class NewRound(BaseModel):
+    """A class and an exercise to open a round for."""
+
+    version: int
+    class_name: str = Field(min_length=1, max_length=60, pattern=r"\S")
+
+
+class Opened(BaseModel):
+    """The number of a round."""
+
+    id: int
+
+
+class DoubtView(BaseModel):
+    """A file whose student is not sure."""
+
+    file: str
+    candidates: list[str]
+    why: str
+
+
+class HandedIn(BaseModel):
+    """What became of files that were handed in; the doubtful ones wait for an answer."""
+
+    handed_in: int
+    doubtful: list[DoubtView]
+    students: list[str]
+
+
+class OwnMark(BaseModel):
+    """A teacher's own mark and comment beside the computed one; no mark takes it back."""
+
+    marks: float | None = Field(default=None, ge=0, le=1000, multiple_of=0.5)
+    comment: str = Field(default="", max_length=2000)
 
 
 class Sorry(BaseModel):

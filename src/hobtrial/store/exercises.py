@@ -37,6 +37,11 @@ class Exercises:
         return list(_SQL.newest_versions(link))
 
     @staticmethod
+    def there(link: Link, version: int) -> bool:
+        """Whether there is a version of an exercise with this number."""
+        return _SQL.version_there(link, version_id=version) is not None
+
+    @staticmethod
     def files(link: Link, version: int) -> dict[str, bytes]:
         """The files of a version."""
         return {row["name"]: bytes(row["content"]) for row in _SQL.files_of_version(link, version_id=version)}

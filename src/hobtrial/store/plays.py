@@ -26,11 +26,6 @@ class Plays:
         return row
 
     @staticmethod
-    def has_version(link: Link, version: int) -> bool:
-        """Whether there is a version of an exercise with this number."""
-        return _SQL.version_there(link, version_id=version) is not None
-
-    @staticmethod
     def script(link: Link, version: int, try_id: int | None) -> bytes:
         """The text of a try of that version, else the version's starter, else nothing."""
         row = _SQL.script_of_try(link, version_id=version, try_id=try_id) if try_id is not None else None

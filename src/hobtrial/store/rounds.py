@@ -21,6 +21,11 @@ class Rounds:
         return int(_SQL.add_round(link, class_id=class_id, version_id=version)["id"])
 
     @staticmethod
+    def classes(link: Link) -> list[str]:
+        """The names of all classes."""
+        return [row["name"] for row in _SQL.all_classes(link)]
+
+    @staticmethod
     def students(link: Link, class_name: str) -> list[str]:
         """The names of a class."""
         return [row["name"] for row in _SQL.students_of(link, name=class_name)]
@@ -67,6 +72,14 @@ class Rounds:
         """One try with its text and its report."""
         row: Row | None = _SQL.one_try(link, try_id=try_id)
         return row
+
+    @staticmethod
+    def set_own(link: Link, try_id: int, marks: float | None, comment: str, by: str = "teacher") -> None:
+        """Keeps a teacher's own mark and comment on a try, with who and when; neither of them takes them back."""
+        if marks is None and not comment:
+            _SQL.forget_own(link, try_id=try_id)
+        else:
+            _SQL.set_own(link, try_id=try_id, marks=marks, comment=comment, by=by)
 
     @staticmethod
     def unmarked(link: Link, round_id: int) -> list[str]:

@@ -17,6 +17,7 @@ export type TraceView = Schemas["TraceView"];
 export type AsidesView = Schemas["AsidesView"];
 export type VerdictView = Schemas["VerdictView"];
 export type SceneView = Schemas["SceneView"];
+export type HandedIn = Schemas["HandedIn"];
 export type PlayView = Schemas["PlayView"];
 export type KeptView = Schemas["KeptView"];
 export type ExerciseHead = Schemas["ExerciseHead"];
@@ -51,4 +52,14 @@ export async function dataOf<Data>(asked: Promise<Reply>): Promise<Data> {
   if (reply.data !== undefined) return reply.data as Data;
   const detail = (reply.error as { detail?: unknown } | undefined)?.detail;
   throw new ServerError(typeof detail === "string" ? detail : `The server answered with ${reply.response.status}.`);
+}
+
+/** A request that the description has no types for: a form with files. Throws like `dataOf`. */
+export async function sent<Data>(path: string, request: RequestInit): Promise<Data> {
+  const reply = async (): Promise<Reply> => {
+    const response = await fetch(path, request);
+    const body: unknown = response.status === 204 ? null : await response.json().catch(() => undefined);
+    return response.ok ? { data: body ?? null, response } : { error: body, response };
+  };
+  return dataOf<Data>(reply());
 }

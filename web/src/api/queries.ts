@@ -2,7 +2,7 @@
 
 import { queryOptions } from "@tanstack/react-query";
 
-import { type BenchView, dataOf, type KeptView, type PlayView, type RoundView, server, type TrialView, type TryView } from "./client";
+import { type BenchView, dataOf, type HandedIn, type KeptView, type PlayView, type RoundView, sent, server, type TrialView, type TryView } from "./client";
 
 const WHILE_MARKING = 400; // milliseconds between looks at a round that is being marked
 
@@ -30,12 +30,17 @@ export const tryQuery = (id: number) =>
     refetchInterval: (query) => (query.state.data?.status === "waiting" ? WHILE_MARKING : false),
   });
 
-export const trialQuery = (id: number, scenario: number) =>
+export const trialQuery = (id: number, scenario: number, trial: number | "shortest") =>
   queryOptions({
-    queryKey: ["trial", id, scenario],
+    queryKey: ["trial", id, scenario, trial],
     queryFn: () =>
       dataOf<TrialView>(
-        server.GET("/api/tries/{try_id}/scenarios/{number}", { params: { path: { try_id: id, number: scenario } } }),
+        server.GET("/api/tries/{try_id}/scenarios/{number}", {
+          params: {
+            path: { try_id: id, number: scenario },
+            query: trial === "shortest" ? { shortest: true } : { trial },
+          },
+        }),
       ),
     staleTime: Infinity, // the same input gives the same trace
   });
@@ -64,6 +69,30 @@ export const keptTrialQuery = (id: number) =>
     queryFn: () => dataOf<TrialView>(server.GET("/api/plays/{number}/trial", { params: { path: { number: id } } })),
     staleTime: Infinity,
   });
+
+/** Sends files as a form; `answers` say whose the doubtful ones are. */
+export async function handIn(round: number, files: readonly File[], answers: Record<string, string>): Promise<HandedIn> {
+  const form = new FormData();
+  for (const file of files) form.append("files", file, file.name);
+  form.append("answers", JSON.stringify(answers));
+  return sent<HandedIn>(`/api/rounds/${round}/scripts`, { method: "POST", body: form });
+}
+
+export async function addStudents(round: number, file: File): Promise<{ added: number }> {
+  const form = new FormData();
+  form.append("file", file, file.name);
+  return sent<{ added: number }>(`/api/rounds/${round}/students`, { method: "POST", body: form });
+}
+
+export const setOwn = (id: number, marks: number | null, comment: string) =>
+  sent<null>(`/api/tries/${id}/own`, {
+    method: "PUT",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify({ marks, comment }),
+  });
+
+export const openRound = (version: number, className: string) =>
+  dataOf<{ id: number }>(server.POST("/api/rounds", { body: { version, class_name: className } }));
 
 export const markAgain = (round: number) =>
   dataOf<unknown>(server.POST("/api/rounds/{round_id}/mark", { params: { path: { round_id: round } } }));

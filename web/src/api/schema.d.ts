@@ -44,6 +44,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Round
+         * @description Opens the round of a class at an exercise; the one that there is already is given again.
+         */
+        post: operations["open_round_api_rounds_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rounds/{round_id}/mark": {
         parameters: {
             query?: never;
@@ -58,6 +78,69 @@ export interface paths {
          * @description Marks a round again: its reports are made anew.
          */
         post: operations["mark_again_api_rounds__round_id__mark_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/scripts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hand In
+         * @description Hands in files or zips: matched to students by name, or as `answers` ({file: student}) says.
+         *
+         *     Nothing is handed in for a file that is doubtful and has no answer; send it again with one. An empty
+         *     answer leaves it out.
+         */
+        post: operations["hand_in_api_rounds__round_id__scripts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/students.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Class List
+         * @description The class as CSV, one name a line.
+         */
+        get: operations["class_list_api_rounds__round_id__students_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/students": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Students
+         * @description Adds the students of a CSV list to the class; who is there already stays.
+         */
+        post: operations["add_students_api_rounds__round_id__students_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -84,6 +167,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tries/{try_id}/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Own Mark
+         * @description Keeps a teacher's own mark and comment; the computed one stays as it is.
+         */
+        put: operations["own_mark_api_tries__try_id__own_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tries/{try_id}/scenarios/{number}": {
         parameters: {
             query?: never;
@@ -93,7 +196,9 @@ export interface paths {
         };
         /**
          * One Trial
-         * @description Plays a scenario again, with the whole trace; the same input gives the same trace each time.
+         * @description Plays a trial of a scenario again, with the whole trace; the same input gives the same trace each time.
+         *
+         *     With `shortest`, a wild scenario is played with the shortest inputs that still break a check.
          */
         get: operations["one_trial_api_tries__try_id__scenarios__number__get"];
         put?: never;
@@ -116,6 +221,46 @@ export interface paths {
          * @description An exercise to play, with the script to begin with: a student's try, or the starter.
          */
         get: operations["playing_api_exercises__version__play_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercise.schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Exercise Schema
+         * @description The JSON Schema of `exercise.toml`.
+         */
+        get: operations["exercise_schema_api_exercise_schema_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/{version}/looks/{name}.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description A picture of an exercise's own. It is shown as an image only; opened by itself it can do nothing either.
+         */
+        get: operations["look_api_exercises__version__looks__name__svg_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -205,6 +350,23 @@ export interface components {
             rounds: components["schemas"]["RoundSummary"][];
             /** Exercises */
             exercises: components["schemas"]["ExerciseHead"][];
+            /** Classes */
+            classes: string[];
+        };
+        /** Body_add_students_api_rounds__round_id__students_post */
+        Body_add_students_api_rounds__round_id__students_post: {
+            /** File */
+            file: string;
+        };
+        /** Body_hand_in_api_rounds__round_id__scripts_post */
+        Body_hand_in_api_rounds__round_id__scripts_post: {
+            /** Files */
+            files: string[];
+            /**
+             * Answers
+             * @default {}
+             */
+            answers: string;
         };
         /**
          * ChangeView
@@ -251,6 +413,39 @@ export interface components {
             marks: number;
             /** Because */
             because: string;
+        };
+        /**
+         * CraftView
+         * @description What became of a craft line.
+         */
+        CraftView: {
+            /** Expect */
+            expect: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "held" | "broken" | "not reached";
+            /** Marks */
+            marks: number;
+            /** Out Of */
+            out_of: number;
+            /** Reason */
+            reason: string | null;
+            /** Because */
+            because: string;
+        };
+        /**
+         * DoubtView
+         * @description A file whose student is not sure.
+         */
+        DoubtView: {
+            /** File */
+            file: string;
+            /** Candidates */
+            candidates: string[];
+            /** Why */
+            why: string;
         };
         /**
          * EventView
@@ -409,6 +604,18 @@ export interface components {
             detail?: components["schemas"]["ValidationError"][];
         };
         /**
+         * HandedIn
+         * @description What became of files that were handed in; the doubtful ones wait for an answer.
+         */
+        HandedIn: {
+            /** Handed In */
+            handed_in: number;
+            /** Doubtful */
+            doubtful: components["schemas"]["DoubtView"][];
+            /** Students */
+            students: string[];
+        };
+        /**
          * InputView
          * @description Something that the player does; `what` is the key, piece, choice, text or fact.
          */
@@ -478,6 +685,16 @@ export interface components {
             student: string;
         };
         /**
+         * NewRound
+         * @description A class and an exercise to open a round for.
+         */
+        NewRound: {
+            /** Version */
+            version: number;
+            /** Class Name */
+            class_name: string;
+        };
+        /**
          * OfferView
          * @description A choice that was offered (`value`), or taken or withdrawn.
          */
@@ -488,6 +705,14 @@ export interface components {
             label: string;
             /** Value */
             value: boolean;
+        };
+        /**
+         * Opened
+         * @description The number of a round.
+         */
+        Opened: {
+            /** Id */
+            id: number;
         };
         /**
          * OverlapView
@@ -505,6 +730,19 @@ export interface components {
             last: number;
             /** Handled */
             handled: boolean;
+        };
+        /**
+         * OwnMark
+         * @description A teacher's own mark and comment beside the computed one; no mark takes it back.
+         */
+        OwnMark: {
+            /** Marks */
+            marks?: number | null;
+            /**
+             * Comment
+             * @default
+             */
+            comment: string;
         };
         /**
          * PartView
@@ -682,6 +920,13 @@ export interface components {
             visible: boolean;
             /** Checks */
             checks: components["schemas"]["CheckHead"][];
+            /**
+             * Trials
+             * @default [
+             *       ""
+             *     ]
+             */
+            trials: string[];
         };
         /**
          * SceneView
@@ -702,6 +947,11 @@ export interface components {
             kinds: components["schemas"]["PieceView"][];
             /** Facts */
             facts: components["schemas"]["FactView"][];
+            /**
+             * Own Looks
+             * @default []
+             */
+            own_looks: string[];
         };
         /**
          * ShownView
@@ -788,8 +1038,12 @@ export interface components {
             status: "waiting" | "marked" | "unreadable" | "stopped";
             /** Marks */
             marks: number | null;
+            /** Own Marks */
+            own_marks?: number | null;
             /** Verdicts */
             verdicts: ("held" | "broken" | "not reached")[][];
+            /** Craft */
+            craft: components["schemas"]["CraftView"][];
             /** First */
             first: string | null;
             /** Groups */
@@ -866,10 +1120,23 @@ export interface components {
         TrialView: {
             /** Scenario */
             scenario: string;
+            /** Trial */
+            trial: number;
+            /** Trials */
+            trials: string[];
+            /** Visible */
+            visible: boolean;
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
             /** Last Frame */
             last_frame: number;
             /** Seed */
             seed: number;
+            /** Luck */
+            luck?: unknown;
             /** Arrange */
             arrange: string[];
             /** Variables */
@@ -925,6 +1192,28 @@ export interface components {
             problems: components["schemas"]["Problem"][];
             /** Verdicts */
             verdicts: ("held" | "broken" | "not reached")[][];
+            /** Craft */
+            craft: components["schemas"]["CraftView"][];
+            /** Look At */
+            look_at: number[];
+            /** Shortest */
+            shortest: {
+                [key: string]: string;
+            };
+            /** Own Marks */
+            own_marks?: number | null;
+            /**
+             * Own Comment
+             * @default
+             */
+            own_comment: string;
+            /**
+             * Own By
+             * @default
+             */
+            own_by: string;
+            /** Own At */
+            own_at?: string | null;
             /** Scenarios */
             scenarios: components["schemas"]["ScenarioHead"][];
             /** Findings */
@@ -1006,8 +1295,12 @@ export interface components {
                 number,
                 number
             ];
+            /** Place */
+            place: number;
             /** About */
             about: string[];
+            /** Event */
+            event: string | null;
         };
         /**
          * Began
@@ -1344,6 +1637,48 @@ export interface operations {
             };
         };
     };
+    open_round_api_rounds_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRound"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     mark_again_api_rounds__round_id__mark_post: {
         parameters: {
             query?: never;
@@ -1373,6 +1708,107 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    hand_in_api_rounds__round_id__scripts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_hand_in_api_rounds__round_id__scripts_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedIn"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    class_list_api_rounds__round_id__students_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    add_students_api_rounds__round_id__students_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_add_students_api_rounds__round_id__students_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: number;
+                    };
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -1408,9 +1844,54 @@ export interface operations {
             };
         };
     };
-    one_trial_api_tries__try_id__scenarios__number__get: {
+    own_mark_api_tries__try_id__own_put: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                try_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnMark"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    one_trial_api_tries__try_id__scenarios__number__get: {
+        parameters: {
+            query?: {
+                trial?: number;
+                shortest?: boolean;
+            };
             header?: never;
             path: {
                 try_id: number;
@@ -1469,6 +1950,69 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlayView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    exercise_schema_api_exercise_schema_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    look_api_exercises__version__looks__name__svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                version: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
                 };
             };
             /** @description Not Found */

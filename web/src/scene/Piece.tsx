@@ -7,10 +7,12 @@ interface PieceProps {
   size: readonly [number, number];
   zone: boolean;
   height: number;
+  /** The address of the exercise's own picture for this look. */
+  picture: string | undefined;
 }
 
 /** One piece in its box; a zone is only a dashed outline with its name. */
-export function Piece({ stand, size, zone, height }: PieceProps) {
+export function Piece({ stand, size, zone, height, picture }: PieceProps) {
   const [w, h] = [size[0] * stand.size, size[1] * stand.size];
   const [left, top] = [stand.x - w / 2, height - stand.y - h / 2];
   const opacity = Math.min(stand.opacity, 1);
@@ -29,9 +31,9 @@ export function Piece({ stand, size, zone, height }: PieceProps) {
   return (
     <g opacity={opacity} data-piece={stand.name} data-look={stand.look}>
       <g transform={`translate(${left + (mirrored ? w : 0)} ${top}) scale(${mirrored ? -w : w} ${h})`}>
-        {look ? look() : <rect width={1} height={1} fill="var(--color-base-200)" stroke="var(--ink)" strokeWidth={0.04} />}
+        {picture ? <image href={picture} width={1} height={1} preserveAspectRatio="none" /> : look ? look() : <rect width={1} height={1} fill="var(--color-base-200)" stroke="var(--ink)" strokeWidth={0.04} />}
       </g>
-      {look ? null : (
+      {look || picture ? null : (
         <text x={stand.x} y={height - stand.y + 0.25} textAnchor="middle" style={{ fontSize: "0.7px" }}>
           {stand.look}
         </text>

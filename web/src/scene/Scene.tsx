@@ -11,12 +11,15 @@ type Spot = readonly [x: number, y: number];
 interface SceneProps {
   scene: SceneView;
   moment: Moment;
+  /** The version of the exercise, whose own pictures are shown. */
+  version: number;
   /** Where a click on the scene goes, in squares; without it nothing can be clicked. */
   onClick?: (spot: Spot) => void;
 }
 
 /** The scene as it stood in one frame, on squared paper; the origin is at the bottom left. */
-export function Scene({ scene, moment, onClick }: SceneProps) {
+export function Scene({ scene, moment, version, onClick }: SceneProps) {
+  const pictures = useMemo(() => new Map(scene.own_looks.map((look) => [look, `/api/exercises/${version}/looks/${look}.svg`])), [scene, version]);
   const [pointer, setPointer] = useState<Spot | null>(null);
   const sizes = useMemo(() => new Map([...scene.kinds.map((each) => [each.kind, each] as const), ...scene.pieces.map((each) => [each.name, each] as const)]), [scene]);
   const spotOf = (event: PointerEvent<SVGSVGElement>): Spot => {
@@ -41,7 +44,7 @@ export function Scene({ scene, moment, onClick }: SceneProps) {
       {scene.background ? BACKGROUNDS[scene.background]?.(scene.width, scene.height) : null}
       <Squares width={scene.width} height={scene.height} />
       {layered(moment, sizes).map(({ stand, piece }) => (
-        <Piece key={stand.name} stand={stand} size={piece?.size ?? [1, 1]} zone={piece?.zone ?? false} height={scene.height} />
+        <Piece key={stand.name} stand={stand} size={piece?.size ?? [1, 1]} zone={piece?.zone ?? false} height={scene.height} picture={pictures.get(stand.look)} />
       ))}
       <Carried moment={moment} height={scene.height} />
       <Ruler width={scene.width} height={scene.height} />

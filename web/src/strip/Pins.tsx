@@ -85,6 +85,11 @@ function inWords({ verdict }: Pin): string {
     always: "in every frame",
     never: "in no frame",
     end: "at the end",
+    case: "in its own trial",
+    after: `after ${verdict.event ?? "its event"}`,
+    each: `each time ${verdict.event ?? "its event"} comes`,
+    same: "",
+    unchanged: "",
   }[verdict.kind];
   const values = Object.entries(verdict.values).map(([name, value]) => `${name} was ${show(value)}`);
   const seen = verdict.verdict === "broken" && values.length ? `; ${values.join(", ")}` : "";

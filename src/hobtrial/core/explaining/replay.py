@@ -108,6 +108,7 @@ def scene_json(prepared: Prepared) -> dict[str, Any]:
         "height": scene.height,
         "background": scene.background,
         "places": list(scene.places),
+        "own_looks": sorted(prepared.exercise.looks),
         "pieces": [_piece_json(piece) for piece in scene.piece],
         "kinds": [_piece_json(mould) for mould in moulds.values()],
         "facts": [

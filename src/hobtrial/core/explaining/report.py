@@ -70,6 +70,10 @@ def _add_shortest(prepared: Prepared, woven: Woven, played: list[Played], found:
         shortest = shortest_break(prepared, woven, run)
         for place, evidence in shortest.items():
             found["scenarios"][run.number]["checks"][place]["shortest"] = evidence
+            words = f"{evidence['words'][0].upper()}{evidence['words'][1:]}."
+            for finding in found["findings"]:
+                if finding["scenario"] == run.number and [run.number, place] in finding["checks"]:
+                    finding["happened"] = [*finding["happened"][:2], words]
 
 
 def advice(script: Script) -> list[dict[str, Any]]:

@@ -50,6 +50,7 @@ class Played:
             "stopped": trace.stopped.as_json() if trace.stopped else None,
             "frames": trace.last_frame + 1,
             "trials": self.trials,
+            **({"trial": self.trial} if self.trials > 1 else {}),
             "checks": [verdict.as_json() for verdict in self.verdicts],
         }
 
@@ -208,6 +209,7 @@ def shortest_break(prepared: Prepared, woven: Woven, run: Played) -> dict[int, d
         "seconds": seconds,
         "arrange": list(course.scenario.arrange),
         "input": [deed.as_table() for deed in found],
+        "check": [each.check.model_dump(by_alias=True, exclude_none=True, mode="json") for each in course.checks],
     }
     return {place: {"words": words if found else "no input at all is enough", "scenario": scenario}}
 

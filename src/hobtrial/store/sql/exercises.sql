@@ -27,3 +27,6 @@ SELECT version, number, title, out_of, scenarios FROM (
     FROM exercise_version ORDER BY exercise_id, number DESC
 ) AS newest
 ORDER BY exercise_id;
+
+-- name: version_there(version_id)^
+SELECT id FROM exercise_version WHERE id = :version_id;

@@ -5,9 +5,6 @@ RETURNING id;
 -- name: one_play(play_id)^
 SELECT id, version_id, source, scenario, made_at FROM play WHERE id = :play_id;
 
--- name: version_there(version_id)^
-SELECT id FROM exercise_version WHERE id = :version_id;
-
 -- name: script_of_try(version_id, try_id)^
 -- A try, where its round is of that version.
 SELECT try.source FROM try JOIN round ON round.id = try.round_id

@@ -8,6 +8,9 @@ INSERT INTO student (class_id, name) VALUES (:class_id, :name)
 ON CONFLICT (class_id, name) DO UPDATE SET name = EXCLUDED.name
 RETURNING id;
 
+-- name: all_classes()
+SELECT name FROM class ORDER BY name;
+
 -- name: students_of(name)
 SELECT student.name FROM student JOIN class ON class.id = student.class_id
 WHERE class.name = :name ORDER BY student.name;
@@ -51,21 +54,25 @@ WHERE round.id = :round_id;
 
 -- name: latest_tries(round_id)
 -- The last try of each student of a round, with its report where it is made.
-SELECT DISTINCT ON (student.name) try.id, try.number, try.digest, student.name AS student, report.whole AS report, report.made_at
+SELECT DISTINCT ON (student.name) try.id, try.number, try.digest, student.name AS student, report.whole AS report, report.made_at,
+       own_mark.marks AS own_marks
 FROM try
 JOIN student ON student.id = try.student_id
 JOIN round ON round.id = try.round_id
 LEFT JOIN report ON report.version_id = round.version_id AND report.digest = try.digest
+LEFT JOIN own_mark ON own_mark.try_id = try.id
 WHERE try.round_id = :round_id
 ORDER BY student.name, try.number DESC;
 
 -- name: one_try(try_id)^
 SELECT try.id, try.round_id, try.number, try.source, try.digest, student.name AS student, round.version_id,
-       report.whole AS report
+       report.whole AS report, own_mark.marks AS own_marks, own_mark.comment AS own_comment, own_mark.by AS own_by,
+       own_mark.made_at AS own_at
 FROM try
 JOIN student ON student.id = try.student_id
 JOIN round ON round.id = try.round_id
 LEFT JOIN report ON report.version_id = round.version_id AND report.digest = try.digest
+LEFT JOIN own_mark ON own_mark.try_id = try.id
 WHERE try.id = :try_id;
 
 -- name: unmarked(round_id)
@@ -89,3 +96,10 @@ WHERE round.id = :round_id AND try.round_id = round.id AND report.version_id = r
 
 -- name: marking_begins(round_id)!
 UPDATE round SET marking_since = clock_timestamp() WHERE id = :round_id;
+
+-- name: set_own(try_id, marks, comment, by)!
+INSERT INTO own_mark (try_id, marks, comment, by) VALUES (:try_id, :marks, :comment, :by)
+ON CONFLICT (try_id) DO UPDATE SET marks = EXCLUDED.marks, comment = EXCLUDED.comment, by = EXCLUDED.by, made_at = now();
+
+-- name: forget_own(try_id)!
+DELETE FROM own_mark WHERE try_id = :try_id;

@@ -1,8 +1,9 @@
-import { useQuery } from "@tanstack/react-query";
-import { Link } from "react-router";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
 
 import type { ExerciseHead, RoundSummary } from "../../api/client";
-import { benchQuery } from "../../api/queries";
+import { benchQuery, openRound } from "../../api/queries";
 import { Shell } from "../../shell/Shell";
 import { Failed, Loading } from "../../shell/Waiting";
 import { count, marks } from "../../values";
@@ -29,14 +30,14 @@ export function Bench() {
             ))}
           </ul>
         )}
-        {bench.data && bench.data.exercises.length > 0 ? <Exercises exercises={bench.data.exercises} /> : null}
+        {bench.data && bench.data.exercises.length > 0 ? <Exercises exercises={bench.data.exercises} classes={bench.data.classes} /> : null}
       </div>
     </Shell>
   );
 }
 
 /** The exercises, each to be played by hand. */
-function Exercises({ exercises }: { exercises: readonly ExerciseHead[] }) {
+function Exercises({ exercises, classes }: { exercises: readonly ExerciseHead[]; classes: readonly string[] }) {
   return (
     <section aria-labelledby="exercises">
       <h2 id="exercises" className="mt-10 mb-4 text-2xl font-bold">
@@ -51,13 +52,59 @@ function Exercises({ exercises }: { exercises: readonly ExerciseHead[] }) {
                 {count(exercise.scenarios, "scenario")}, {marks(exercise.out_of)} marks
               </span>
             </span>
-            <Link to={`/exercises/${exercise.version}/play`} className="text-primary underline underline-offset-4">
-              play by hand
-            </Link>
+            <span className="flex items-baseline gap-5">
+              <OpenRound exercise={exercise} classes={classes} />
+              <Link to={`/exercises/${exercise.version}/play`} className="text-primary underline underline-offset-4">
+                play by hand
+              </Link>
+            </span>
           </li>
         ))}
       </ul>
     </section>
+  );
+}
+
+/** Asks for a class and opens its round at an exercise. */
+function OpenRound({ exercise, classes }: { exercise: ExerciseHead; classes: readonly string[] }) {
+  const navigate = useNavigate();
+  const [asking, setAsking] = useState(false);
+  const [name, setName] = useState(classes[0] ?? "");
+  const opening = useMutation({
+    mutationFn: () => openRound(exercise.version, name),
+    onSuccess: (opened) => navigate(`/rounds/${opened.id}`),
+  });
+  if (!asking) {
+    return (
+      <button type="button" className="link" aria-label={`open a round of ${exercise.title}`} onClick={() => setAsking(true)}>
+        open a round
+      </button>
+    );
+  }
+  return (
+    <form
+      className="flex items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        opening.mutate();
+      }}
+    >
+      <label className="flex items-center gap-2 text-sm">
+        Class
+        <input className="input input-sm w-32" list="classes" value={name} maxLength={60} required onChange={(event) => setName(event.target.value)} />
+      </label>
+      <datalist id="classes">
+        {classes.map((each) => (
+          <option key={each} value={each} />
+        ))}
+      </datalist>
+      <button className="btn btn-outline btn-primary btn-xs">Open</button>
+      {opening.isError ? (
+        <span role="alert" className="text-error">
+          {opening.error.message}
+        </span>
+      ) : null}
+    </form>
   );
 }
 

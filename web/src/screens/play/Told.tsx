@@ -1,6 +1,7 @@
 import { useEffect, useRef } from "react";
 
 import type { PlayView } from "../../api/client";
+import { playSound } from "../../scene/sound";
 import { clock, show } from "../../values";
 import type { Game } from "./game";
 
@@ -16,6 +17,10 @@ export function Told({ play, game, onJoinAgain }: ToldProps) {
   useEffect(() => {
     end.current?.scrollIntoView({ block: "nearest" });
   }, [game.story.length]);
+  useEffect(() => {
+    const last = game.sounds.at(-1);
+    if (last) playSound(last);
+  }, [game.sounds]);
   return (
     <div className="mt-2 flex min-h-0 flex-1 flex-col gap-2 border-t border-base-300 pt-2">
       <Trouble game={game} onJoinAgain={onJoinAgain} />

@@ -8,6 +8,7 @@ import { Shell } from "../../shell/Shell";
 import { Failed, Loading } from "../../shell/Waiting";
 import { count } from "../../values";
 import { Groups } from "./Groups";
+import { HandIn } from "./HandIn";
 import { RoundTable } from "./RoundTable";
 import { type Order, sorted } from "./order";
 
@@ -63,8 +64,9 @@ export function Round() {
         onKeyDown={(event) => event.key === "Escape" && group && choose(null)}
       >
         <div className="relative overflow-auto px-5 pb-6">
+          <HandIn round={data} />
           {data.students.length === 0 ? (
-            <p className="py-8">Nobody in this class has handed in a script yet.</p>
+            <p className="py-8">Nobody in this class has handed in a script yet. Drop .py files or a zip of them here.</p>
           ) : (
             <RoundTable round={data} students={students} order={order} onOrder={setOrder} />
           )}

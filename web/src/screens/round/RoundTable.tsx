@@ -18,6 +18,7 @@ export function RoundTable({ round, students, order, onOrder }: RoundTableProps)
   const table = useRef<HTMLTableElement>(null);
   const [active, setActive] = useState<readonly [row: number, column: number]>([0, 0]);
   const columns = round.scenarios.length;
+  const hasCraft = students.some((student) => student.craft.length > 0);
   const row = Math.min(active[0], Math.max(students.length - 1, 0));
 
   const onKeyDown = (event: KeyboardEvent) => {
@@ -48,8 +49,14 @@ export function RoundTable({ round, students, order, onOrder }: RoundTableProps)
           {round.scenarios.map((scenario) => (
             <th key={scenario.name} scope="col" className="max-w-28 py-2 pr-3 text-left leading-tight font-normal">
               {scenario.name}
+              <ScenarioNote scenario={scenario} />
             </th>
           ))}
+          {hasCraft ? (
+            <th scope="col" className="py-2 pr-3 text-left font-normal">
+              Craft
+            </th>
+          ) : null}
           <th scope="col" className="py-2 text-right font-normal" aria-sort={order === "worst" ? "ascending" : "none"}>
             <OrderButton name={`of ${marks(round.out_of)}`} active={order === "worst"} onClick={() => onOrder("worst")} />
           </th>
@@ -62,6 +69,7 @@ export function RoundTable({ round, students, order, onOrder }: RoundTableProps)
             student={student}
             round={round}
             place={place}
+            hasCraft={hasCraft}
             active={place === row ? active[1] : null}
             onActive={(column) => setActive([place, column])}
           />
@@ -69,6 +77,13 @@ export function RoundTable({ round, students, order, onOrder }: RoundTableProps)
       </tbody>
     </table>
   );
+}
+
+/** What is special about a scenario: hidden from students, or many trials in one column. */
+function ScenarioNote({ scenario }: { scenario: RoundView["scenarios"][number] }) {
+  const trials = scenario.trials.length;
+  const notes = [scenario.visible ? "" : "hidden", trials > 1 ? `${trials} trials` : ""].filter(Boolean);
+  return notes.length > 0 ? <span className="block text-xs italic">{notes.join(", ")}</span> : null;
 }
 
 function clamp(value: number, length: number): number {
@@ -88,11 +103,12 @@ interface RowProps {
   student: StudentRow;
   round: RoundView;
   place: number;
+  hasCraft: boolean;
   active: number | null;
   onActive: (column: number) => void;
 }
 
-function Row({ student, round, place, active, onActive }: RowProps) {
+function Row({ student, round, place, hasCraft, active, onActive }: RowProps) {
   const unreadable = student.status === "unreadable";
   return (
     <tr className="border-t border-base-300 hover:bg-base-200">
@@ -133,7 +149,23 @@ function Row({ student, round, place, active, onActive }: RowProps) {
           </td>
         ))
       )}
-      <td className="text-right font-semibold">{student.marks === null ? "" : marks(student.marks)}</td>
+      {hasCraft ? (
+        <td className="pr-3">
+          <span className="inline-flex gap-[0.2rem] px-1 py-[0.2rem]" role="img" aria-label={`${student.student}, craft: ${inWords(student.craft.map((line) => line.verdict))}`}>
+            {student.craft.map((line) => (
+              <span key={line.expect} className="inline-flex" title={line.reason ?? line.expect}>
+                <Mark answer={line.verdict} />
+              </span>
+            ))}
+          </span>
+        </td>
+      ) : null}
+      <td className="text-right font-semibold">
+        {student.marks === null ? "" : marks(student.marks)}
+        {student.own_marks === null || student.own_marks === undefined ? null : (
+          <span className="block text-sm font-normal text-primary">own {marks(student.own_marks)}</span>
+        )}
+      </td>
     </tr>
   );
 }

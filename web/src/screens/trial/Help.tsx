@@ -1,6 +1,7 @@
 import type { FindingView, TrialView, TryView } from "../../api/client";
 import { InCode } from "../../shell/InCode";
 import { clock, count, marks, show } from "../../values";
+import { OwnMark } from "./OwnMark";
 
 const LEVELS = ["Nudge", "Pointer", "Fix"] as const;
 
@@ -47,6 +48,8 @@ export function Help(props: HelpProps) {
       ) : (
         <p>Read and run. Nothing to report.</p>
       )}
+      <CraftLines attempt={attempt} />
+      <OwnMark key={attempt.id} attempt={attempt} />
       {attempt.advice.map((advice) => (
         <p key={advice} className="mt-2 text-sm text-neutral">
           <InCode text={advice} />
@@ -54,6 +57,25 @@ export function Help(props: HelpProps) {
       ))}
     </div>
   );
+}
+
+/** Craft lines that do not hold. */
+function CraftLines({ attempt }: { attempt: TryView }) {
+  const lost = attempt.craft.filter((line) => line.verdict !== "held" && attempt.status !== "unreadable");
+  if (lost.length === 0) return null;
+  return (
+    <ul className="mt-2 border-t border-base-300 pt-2 text-sm" aria-label="Craft">
+      {lost.map((line) => (
+        <li key={line.expect}>
+          Craft: <code>{line.expect}</code>, {marks(line.marks)} of {count(line.out_of, "mark")}. <InCode text={sentence(line.reason ?? "")} /> <span className="text-neutral">{line.because}</span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function sentence(text: string): string {
+  return text ? `${text[0]?.toUpperCase() ?? ""}${text.slice(1)}.` : "";
 }
 
 /** The check that was chosen on the strip. */

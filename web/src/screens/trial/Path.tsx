@@ -5,7 +5,9 @@ import { inWords } from "../../strip/Mark";
 import { marks } from "../../values";
 
 /** Where the trial belongs; the scenario can be changed here. */
-export function Path({ attempt, scenario }: { attempt: TryView; scenario: number }) {
+export function Path({ attempt, scenario, trial }: { attempt: TryView; scenario: number; trial: number | "shortest" }) {
+  const trials = attempt.scenarios[scenario]?.trials ?? [];
+  const shortest = attempt.shortest[scenario];
   const navigate = useNavigate();
   return (
     <span className="flex items-center gap-2">
@@ -26,6 +28,22 @@ export function Path({ attempt, scenario }: { attempt: TryView; scenario: number
           </option>
         ))}
       </select>
+      {attempt.scenarios[scenario]?.visible === false ? <span className="text-sm italic">hidden</span> : null}
+      {trials.length > 1 ? (
+        <select
+          className="select select-sm w-auto max-w-56 border-base-300 bg-transparent text-base-content"
+          aria-label="Trial"
+          value={trial}
+          onChange={(event) => void navigate(`/tries/${attempt.id}/scenarios/${scenario}?trial=${event.target.value}`)}
+        >
+          {shortest ? <option value="shortest">the shortest that breaks a check</option> : null}
+          {trials.map((label, number) => (
+            <option key={label} value={number}>
+              {label}
+            </option>
+          ))}
+        </select>
+      ) : null}
     </span>
   );
 }

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useParams } from "react-router";
+import { useParams, useSearchParams } from "react-router";
 
 import type { TryView } from "../../api/client";
 import { trialQuery, tryQuery } from "../../api/queries";
@@ -16,7 +16,9 @@ export function Trial() {
   const id = Number(params["try"]);
   const scenario = Number(params["scenario"]);
   const attempt = useQuery(tryQuery(id));
-  const trial = useQuery(trialQuery(id, scenario));
+  const asked = useSearchParams()[0].get("trial");
+  const which = asked === "shortest" ? asked : asked !== null ? Number(asked) : attempt.data ? firstLook(attempt.data, scenario) : null;
+  const trial = useQuery({ ...trialQuery(id, scenario, which ?? 0), enabled: which !== null });
 
   const failed = attempt.error ?? trial.error;
   if (failed) {
@@ -36,17 +38,22 @@ export function Trial() {
   return (
     <Shell
       title={`${attempt.data.student}, ${trial.data.scenario}`}
-      path={<Path attempt={attempt.data} scenario={scenario} />}
+      path={<Path attempt={attempt.data} scenario={scenario} trial={which ?? 0} />}
       aside={<Standing attempt={attempt.data} scenario={scenario} />}
       keys={KEYS}
     >
       {trial.data.trace && trial.data.asides ? (
-        <Watching key={keyOf(attempt.data, scenario)} subject={{ source: attempt.data.source, label: `Script of ${attempt.data.student}`, attempt: attempt.data }} scenario={scenario} trial={trial.data} trace={trial.data.trace} asides={trial.data.asides} />
+        <Watching key={`${keyOf(attempt.data, scenario)} ${which}`} subject={{ source: attempt.data.source, label: `Script of ${attempt.data.student}`, attempt: attempt.data }} scenario={scenario} trial={trial.data} trace={trial.data.trace} asides={trial.data.asides} />
       ) : (
         <Unreadable attempt={attempt.data} />
       )}
     </Shell>
   );
+}
+
+/** The trial to look at first: the shortest inputs that a wild scenario found, else the first broken one. */
+function firstLook(attempt: TryView, scenario: number): number | "shortest" {
+  return attempt.shortest[scenario] ? "shortest" : (attempt.look_at[scenario] ?? 0);
 }
 
 /** A trial begins anew when the try or the scenario is another one. */

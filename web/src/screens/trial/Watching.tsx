@@ -1,9 +1,10 @@
-import { lazy, Suspense, useCallback, useMemo, useState } from "react";
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 
 import type { AsidesView, FindingView, TraceView, TrialView, TryView } from "../../api/client";
 import { Asking } from "../../scene/Asking";
 import { momentAt } from "../../scene/moment";
 import { Scene } from "../../scene/Scene";
+import { playSound } from "../../scene/sound";
 import { Strip } from "../../strip/Strip";
 import { clock } from "../../values";
 import { Controls } from "./Controls";
@@ -48,11 +49,12 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
   const onCheck = useCallback(
     (check: number, frame: number) => {
       setChosen(check);
-      const about = findings.findIndex((finding) => finding.checks.some(([s, c]) => s === scenario && c === check));
+      const place = trial.checks[check]?.place;
+      const about = findings.findIndex((finding) => finding.checks.some(([s, c]) => s === scenario && c === place));
       if (about >= 0) setShown(about);
       dispatch({ do: "seek", frame });
     },
-    [dispatch, findings, scenario],
+    [dispatch, findings, scenario, trial],
   );
   const onSeek = useCallback((frame: number) => dispatch({ do: "seek", frame }), [dispatch]);
   useKeys(trial, head, dispatch, {
@@ -63,6 +65,11 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
     words: () => setLevel((before) => (before + 1) % 4),
   });
 
+  const heard = useRef(head.frame);
+  useEffect(() => {
+    if (head.playing) for (const sound of trace.sounds) if (sound.frame > heard.current && sound.frame <= head.frame) playSound(sound.name);
+    heard.current = head.frame;
+  }, [head.frame, head.playing, trace]);
   const moment = useMemo(() => momentAt(trial.scene, trace, asides, head.frame), [trial, trace, asides, head.frame]);
   const counts = useMemo(() => lineCounts(trace), [trace]);
   const idle = useMemo(() => idleLines(source, counts), [source, counts]);
@@ -94,7 +101,7 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
             <Controls head={head} dispatch={dispatch} />
           </div>
           <div className="min-h-0 flex-1">
-            <Scene scene={trial.scene} moment={moment} />
+            <Scene scene={trial.scene} moment={moment} version={trial.version} />
           </div>
           <Asking scene={trial.scene} moment={moment} />
           <Values trial={trial} trace={trace} frame={head.frame} />
@@ -136,8 +143,10 @@ function findingsFor(attempt: TryView | null, scenario: number): FindingView[] {
 /** Where the trial opens: at the evidence of a finding in this scenario, else at a broken check, else at 0. */
 function opening(trial: TrialView, findings: readonly FindingView[], scenario: number): { frame: number; check: number | null } {
   const finding = findings.find((each) => each.checks.some(([number]) => number === scenario));
-  const check = finding?.checks.find(([number]) => number === scenario)?.[1] ?? null;
-  if (finding && finding.scenario === scenario && finding.frame !== null) return { frame: Math.max(finding.frame, 0), check };
+  const places = finding?.checks.filter(([number]) => number === scenario).map(([, place]) => place) ?? [];
+  const found = trial.checks.findIndex((check) => places.includes(check.place));
+  const check = found < 0 ? null : found;
+  if (finding && finding.scenario === scenario && finding.frame !== null && trial.checks[check ?? -1]?.verdict !== "held") return { frame: Math.max(finding.frame, 0), check };
   if (trial.parting) return { frame: Math.max(trial.parting.frame, 0), check };
   const broken = nextBroken(trial, -1, null);
   return broken ? { frame: broken.frame, check: broken.check } : { frame: 0, check: null };

@@ -1,0 +1,146 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { type DragEvent, useEffect, useRef, useState } from "react";
+
+import type { HandedIn, RoundView } from "../../api/client";
+import { addStudents, handIn, roundQuery } from "../../api/queries";
+import { count } from "../../values";
+
+/** Scripts are dropped on the round, as files or a zip; whose they are is asked where it is not sure. */
+export function HandIn({ round }: { round: RoundView }) {
+  const queries = useQueryClient();
+  const input = useRef<HTMLInputElement>(null);
+  const list = useRef<HTMLInputElement>(null);
+  const [files, setFiles] = useState<readonly File[]>([]);
+  const [over, setOver] = useState(false);
+  const look = () => queries.invalidateQueries({ queryKey: roundQuery(round.id).queryKey });
+  const sending = useMutation({
+    mutationFn: (what: { files: readonly File[]; answers: Record<string, string> }) => handIn(round.id, what.files, what.answers),
+    onSuccess: look,
+  });
+  const adding = useMutation({ mutationFn: (file: File) => addStudents(round.id, file), onSuccess: look });
+  const send = (chosen: readonly File[]) => {
+    if (chosen.length === 0) return;
+    setFiles(chosen);
+    sending.mutate({ files: chosen, answers: {} });
+  };
+  useDrops(setOver, send);
+
+  const doubtful = sending.data?.doubtful ?? [];
+  return (
+    <section aria-label="Hand in" className="pt-2">
+      <div className={`flex flex-wrap items-center gap-x-4 text-sm text-neutral ${over ? "outline-2 outline-dashed outline-primary" : ""}`}>
+        <button type="button" className="link" onClick={() => input.current?.click()}>
+          Hand in scripts
+        </button>
+        <span>{over ? "Let go to hand them in." : "or drop .py files or a zip on this page."}</span>
+        <button type="button" className="link" onClick={() => list.current?.click()}>
+          Add students from a CSV list
+        </button>
+        <a className="link" href={`/api/rounds/${round.id}/students.csv`} download>
+          Class list
+        </a>
+        <input
+          ref={input}
+          type="file"
+          multiple
+          accept=".py,.zip"
+          className="hidden"
+          aria-label="Scripts to hand in"
+          data-hand-in
+          onChange={(event) => {
+            send([...(event.target.files ?? [])]);
+            event.target.value = "";
+          }}
+        />
+        <input
+          ref={list}
+          type="file"
+          accept=".csv"
+          className="hidden"
+          aria-label="A class list"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file) adding.mutate(file);
+            event.target.value = "";
+          }}
+        />
+        {sending.isPending ? <span role="status">Handing in …</span> : null}
+        {sending.data ? <span role="status">{count(sending.data.handed_in, "script")} handed in.</span> : null}
+        {adding.data ? <span role="status">{count(adding.data.added, "student")} added.</span> : null}
+      </div>
+      {[sending.error, adding.error].map((error) => (error ? <p key={error.message} role="alert" className="text-error">{error.message}</p> : null))}
+      {doubtful.length > 0 && sending.data ? (
+        <Doubtful key={doubtful.map((each) => each.file).join()} found={sending.data} onAnswer={(answers) => sending.mutate({ files, answers })} />
+      ) : null}
+    </section>
+  );
+}
+
+const LEAVE_OUT = "";
+
+/** The files whose student is not sure, each with a question. */
+function Doubtful({ found, onAnswer }: { found: HandedIn; onAnswer: (answers: Record<string, string>) => void }) {
+  const [answers, setAnswers] = useState<Record<string, string>>(() => Object.fromEntries(found.doubtful.map((each) => [each.file, each.candidates[0] ?? LEAVE_OUT])));
+  return (
+    <form
+      className="mt-2 border-y border-base-300 py-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onAnswer(answers);
+      }}
+    >
+      <h2 className="font-semibold">Whose are these?</h2>
+      <ul>
+        {found.doubtful.map((each) => (
+          <li key={each.file} className="grid grid-cols-[minmax(0,1fr)_14rem] items-center gap-4 py-0.5">
+            <label htmlFor={`whose ${each.file}`}>
+              <span className="mono">{each.file}</span> <span className="text-sm text-neutral">{each.why}</span>
+            </label>
+            <select
+              id={`whose ${each.file}`}
+              className="select select-sm"
+              value={answers[each.file] ?? LEAVE_OUT}
+              onChange={(event) => setAnswers({ ...answers, [each.file]: event.target.value })}
+            >
+              <option value={LEAVE_OUT}>leave it out</option>
+              {found.students.map((student) => (
+                <option key={student} value={student}>
+                  {student}
+                </option>
+              ))}
+            </select>
+          </li>
+        ))}
+      </ul>
+      <button className="btn btn-outline btn-primary btn-sm mt-2">Hand these in</button>
+    </form>
+  );
+}
+
+/** Files dropped anywhere on the page. */
+function useDrops(onOver: (over: boolean) => void, onDrop: (files: readonly File[]) => void): void {
+  const drop = useRef(onDrop);
+  useEffect(() => {
+    drop.current = onDrop;
+  });
+  useEffect(() => {
+    const over = (event: Event) => {
+      event.preventDefault();
+      onOver(true);
+    };
+    const out = () => onOver(false);
+    const dropped = (event: Event) => {
+      event.preventDefault();
+      onOver(false);
+      drop.current([...((event as unknown as DragEvent).dataTransfer.files ?? [])]);
+    };
+    window.addEventListener("dragover", over);
+    window.addEventListener("dragleave", out);
+    window.addEventListener("drop", dropped);
+    return () => {
+      window.removeEventListener("dragover", over);
+      window.removeEventListener("dragleave", out);
+      window.removeEventListener("drop", dropped);
+    };
+  }, [onOver]);
+}
