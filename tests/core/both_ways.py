@@ -46,7 +46,9 @@ def woven(source: str, *, record: bool) -> Result:
     reading = read(source)
     if not isinstance(reading, Script):
         raise AssertionError(f"turned down: {reading.problems}")
-    run = Run(weave(reading, KNOWN_FUNCTIONS), SceneSpec(), Plan(0), (), {}, (), record=record, limits=DEFAULT_LIMITS)
+    run = Run(
+        weave(reading, KNOWN_FUNCTIONS), SceneSpec(), Plan(0), (), {}, (), {}, record=record, limits=DEFAULT_LIMITS
+    )
     trace = run.go()
     stop = trace.stopped
     return (

@@ -250,3 +250,48 @@ class TasksAndCraft(unittest.TestCase):
 def _head(toml: str) -> str:
     """The small exercise with further tables, whose top-level keys stand before the others."""
     return SMALL + text(toml[toml.index("[[craft]]") - 12 :])
+
+
+class Inputs(unittest.TestCase):
+    def test_a_key_is_held_until_an_event_comes(self) -> None:
+        prepared = exercise(
+            """
+            [[scenario]]
+            name = "Until"
+            [[scenario.input]]
+            at = 0.2
+            hold = "right"
+            until = "meets(hob, bun)"
+            [[scenario.check]]
+            end = true
+            expect = "near(hob.x, 7.2, 0.01)"
+            """,
+            ONCE,
+        )
+        trace = prepared.reference_trace(prepared.courses[0])
+        self.assertEqual(trace.keys, ((6, "right", True), (17, "right", False)))
+        self.assertEqual(marked(prepared, ONCE)["marks"], 1)
+
+    def test_an_answer_after_another_is_there_at_once(self) -> None:
+        toml = """
+            style = "straight"
+        """
+        straight = SMALL.replace("seconds = 2", f"seconds = 2{toml.rstrip()}".replace("            ", ""))
+        prepared = exercise(
+            """
+            [[scenario]]
+            name = "Asked"
+            [[scenario.input]]
+            at = 0.5
+            answer = "2"
+            [[scenario.input]]
+            at = "answer 1"
+            answer = "3"
+            [[scenario.check]]
+            at = 0.5
+            expect = "score == 5"
+            """,
+            "score = int(input()) + int(input())",
+            straight,
+        )
+        self.assertEqual(marked(prepared, "score = int(input()) + int(input())")["marks"], 1)

@@ -1,7 +1,9 @@
 """Handing in on the Round, class lists, own marks, looks, and the schema."""
 
+import asyncio
 import io
 import json
+import time
 import unittest
 import zipfile
 from typing import Any
@@ -133,3 +135,63 @@ class HandingIn(unittest.IsolatedAsyncioTestCase):
         self.assertEqual(self.client.get("/api/tries/1/scenarios/0?trial=1").status_code, 404)
         found = self.client.get("/api/tries/1/scenarios/0?shortest=true").json()
         self.assertEqual((found["trials"], found["trial"]), ([""], 0))
+
+    def test_a_round_opens_and_a_newer_version_shows_whose_marks_changed(self) -> None:
+        opened = self.client.post("/api/rounds", json={"version": 2, "class_name": "8 Beech"}, headers=ORIGIN).json()[
+            "id"
+        ]
+        again = self.client.post("/api/rounds", json={"version": 2, "class_name": "8 Beech"}, headers=ORIGIN).json()[
+            "id"
+        ]
+        self.assertEqual(opened, again)
+        nothing = self.client.post("/api/rounds", json={"version": 999, "class_name": "8 Beech"}, headers=ORIGIN)
+        self.assertEqual(nothing.status_code, 404)
+        source = exercise_folder("first-count")["starter.py"] + b"sacks = 0\n"
+        self.client.post(
+            f"/api/rounds/{opened}/scripts",
+            files=[("files", ("a.py", source))],
+            data={"answers": json.dumps({"a.py": "Sedge"})},
+            headers=ORIGIN,
+        )
+        path = f"/api/rounds/{opened}"
+        before = self.marked(path)["students"][0]["marks"]
+        self.assertEqual(self.client.post(f"{path}/renew", headers=ORIGIN).status_code, 409)
+        self.add_version(
+            "first-count",
+            (b'at = 0.5\nexpect = "sacks == 0"\nmarks = 1', b'at = 0.5\nexpect = "sacks == 0"\nmarks = 2'),
+        )
+        self.assertEqual((self.client.get(path).json()["version"], self.client.get(path).json()["newest"]), (1, 2))
+        self.assertEqual(self.client.post(f"{path}/renew", headers=ORIGIN).status_code, 202)
+        found = self.marked(path)
+        (changed,) = found["changed"]
+        self.assertEqual(
+            (found["version"], changed["student"], changed["before"], changed["after"]),
+            (2, "Sedge", before, before + 1),
+        )
+        self.assertEqual(changed["why"], ["Nothing happens by itself: `sacks == 0` (at) gives 2 marks, it gave 1."])
+
+    def marked(self, path: str) -> Any:
+        """A round once all of it is marked."""
+        for _ in range(300):
+            found = self.client.get(path).json()
+            if found["done"] == len(found["students"]):
+                return found
+            time.sleep(0.1)
+        raise AssertionError("the round was not marked")
+
+    def add_version(self, name: str, change: tuple[bytes, bytes]) -> None:
+        """A further version of a sample exercise, with one change of its settings."""
+        files = exercise_folder(name)
+        self.assertIn(change[0], files["exercise.toml"])
+        files["exercise.toml"] = files["exercise.toml"].replace(*change)
+
+        async def opened() -> Any:
+            async with Crew(1) as crew:
+                return await crew.open(files)
+
+        exercise = asyncio.run(opened())
+        store = Store(self.dsn)
+        facts = {key: getattr(exercise, key) for key in ("title", "out_of", "seconds", "scenarios")}
+        with store.transaction() as link:
+            Exercises.add(link, name, exercise.key, files, facts)
+        store.close()

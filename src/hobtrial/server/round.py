@@ -8,7 +8,7 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Form, HTTPException, Response, UploadFile
 from pydantic import Field, TypeAdapter, ValidationError
 
-from ..core.explaining import Group, groups, key_of
+from ..core.explaining import Group, groups, key_of, why_changed
 from ..core.roster import LONGEST_NAME, match, read_list, write_list
 from ..core.words import UsageError
 from ..crew.parcels import LARGEST_FILE, scripts_in
@@ -16,7 +16,7 @@ from ..store import Exercises, Rounds
 from ..store.store import Row
 from .deps import Parts, Services
 from .plays import NO_EXERCISE
-from .views import DoubtView, GroupView, HandedIn, NewRound, Opened, RoundView, Sorry, StudentRow, Typical
+from .views import ChangedMarks, DoubtView, GroupView, HandedIn, NewRound, Opened, RoundView, Sorry, StudentRow, Typical
 
 Student = Annotated[str, Field(max_length=LONGEST_NAME)]
 
@@ -33,6 +33,8 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
         if row is None:
             raise HTTPException(404, NO_ROUND)
         tries = Rounds.tries(link, round_id)
+        newest = Rounds.newest(link, row["version_id"])
+        before = Rounds.reports_before(link, round_id)
     reports = [(each["id"], each["report"]) for each in tries if each["report"] is not None]
     made = [each["made_at"] for each in tries if each["made_at"] is not None]
     took = (max(made) - row["marking_since"]).total_seconds() if len(made) == len(tries) and made else None
@@ -40,6 +42,8 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
         id=row["id"],
         title=row["title"],
         version=row["version"],
+        newest=newest["number"],
+        changed=[changed for each in tries if (changed := _changed(each, before.get(each["id"]))) is not None],
         class_name=row["class"],
         out_of=row["out_of"],
         opened_at=row["opened_at"],
@@ -73,6 +77,37 @@ def mark_again(round_id: int, parts: Parts) -> dict[str, int]:
         waiting = Rounds.unmarked(link, round_id)
         parts.queue.defer(link, row["version_id"], waiting)
     return {"waiting": len(waiting)}
+
+
+@router.post("/{round_id}/renew", status_code=202, responses={409: {"model": Sorry}})
+def renew(round_id: int, parts: Parts) -> dict[str, int]:
+    """Goes on with the newest version of the exercise; whose marks change is then shown with the round."""
+    with parts.store.transaction() as link:
+        row = Rounds.one(link, round_id)
+        if row is None:
+            raise HTTPException(404, NO_ROUND)
+        newest = Rounds.newest(link, row["version_id"])
+        if newest["id"] == row["version_id"]:
+            raise HTTPException(409, "This round has the newest version of its exercise already.")
+        if not Rounds.renew(link, round_id, newest["id"]):
+            raise HTTPException(409, f"Class {row['class']} has a round of version {newest['number']} already.")
+        waiting = Rounds.unmarked(link, round_id)
+        parts.queue.defer(link, newest["id"], waiting)
+    return {"waiting": len(waiting)}
+
+
+def _changed(row: Row, before: dict[str, Any] | None) -> ChangedMarks | None:
+    """How a newer version changed the marks of a try; nothing where they are the same or not known yet."""
+    report = row["report"]
+    if before is None or report is None or before["marks"] == report["marks"]:
+        return None
+    return ChangedMarks(
+        try_id=row["id"],
+        student=row["student"],
+        before=before["marks"],
+        after=report["marks"],
+        why=why_changed(before, report),
+    )
 
 
 @router.post("/{round_id}/scripts", responses={422: {"model": Sorry}})

@@ -113,12 +113,26 @@ class GroupView(BaseModel):
     typical: Typical | None
 
 
+class ChangedMarks(BaseModel):
+    """How a newer version of the exercise changed a student's marks."""
+
+    try_id: int
+    student: str
+    before: float
+    after: float
+    why: list[str]
+
+
 class RoundView(BaseModel):
     """The Round. `seconds` is how long the marking took, once it is done."""
 
     id: int
     title: str
     version: int
+    newest: int
+    """The number of the newest version of its exercise."""
+    changed: list[ChangedMarks]
+    """Whose marks the present version changed."""
     class_name: str
     out_of: float
     opened_at: datetime

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Iterable
-from typing import Final
+from typing import Any, Final
 
 from .store import Link, Row, queries
 
@@ -72,6 +72,25 @@ class Rounds:
         """One try with its text and its report."""
         row: Row | None = _SQL.one_try(link, try_id=try_id)
         return row
+
+    @staticmethod
+    def newest(link: Link, version: int) -> Row:
+        """Id and number of the newest version of the same exercise."""
+        row: Row = _SQL.newest_version(link, version_id=version)
+        return row
+
+    @staticmethod
+    def renew(link: Link, round_id: int, version: int) -> bool:
+        """Lets a round go on with a newer version; not where the class has a round of that version already."""
+        if _SQL.other_round(link, round_id=round_id, version_id=version) is not None:
+            return False
+        _SQL.renew_round(link, round_id=round_id, version_id=version)
+        return True
+
+    @staticmethod
+    def reports_before(link: Link, round_id: int) -> dict[int, Any]:
+        """The reports of the last tries with the version before, by try."""
+        return {row["id"]: row["report"] for row in _SQL.reports_before(link, round_id=round_id)}
 
     @staticmethod
     def set_own(link: Link, try_id: int, marks: float | None, comment: str, by: str = "teacher") -> None:

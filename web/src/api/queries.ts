@@ -94,5 +94,8 @@ export const setOwn = (id: number, marks: number | null, comment: string) =>
 export const openRound = (version: number, className: string) =>
   dataOf<{ id: number }>(server.POST("/api/rounds", { body: { version, class_name: className } }));
 
+export const renewRound = (round: number) =>
+  dataOf<unknown>(server.POST("/api/rounds/{round_id}/renew", { params: { path: { round_id: round } } }));
+
 export const markAgain = (round: number) =>
   dataOf<unknown>(server.POST("/api/rounds/{round_id}/mark", { params: { path: { round_id: round } } }));

@@ -84,6 +84,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rounds/{round_id}/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Renew
+         * @description Goes on with the newest version of the exercise; whose marks change is then shown with the round.
+         */
+        post: operations["renew_api_rounds__round_id__renew_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rounds/{round_id}/scripts": {
         parameters: {
             query?: never;
@@ -399,6 +419,22 @@ export interface components {
             before: string;
             /** After */
             after: string;
+        };
+        /**
+         * ChangedMarks
+         * @description How a newer version of the exercise changed a student's marks.
+         */
+        ChangedMarks: {
+            /** Try Id */
+            try_id: number;
+            /** Student */
+            student: string;
+            /** Before */
+            before: number;
+            /** After */
+            after: number;
+            /** Why */
+            why: string[];
         };
         /**
          * CheckHead
@@ -885,6 +921,10 @@ export interface components {
             title: string;
             /** Version */
             version: number;
+            /** Newest */
+            newest: number;
+            /** Changed */
+            changed: components["schemas"]["ChangedMarks"][];
             /** Class Name */
             class_name: string;
             /** Out Of */
@@ -1699,6 +1739,48 @@ export interface operations {
                     "application/json": {
                         [key: string]: number;
                     };
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    renew_api_rounds__round_id__renew_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: number;
+                    };
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
             /** @description Validation Error */

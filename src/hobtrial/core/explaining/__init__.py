@@ -1,5 +1,6 @@
 """Verdicts → Findings → Report: why a script lost marks, with evidence from its own runs."""
 
+from .changed import why_changed
 from .explain import Explanation, explain
 from .finding import Edit, Finding, Fix
 from .groups import Group, groups, key_of
@@ -26,4 +27,5 @@ __all__ = [
     "report",
     "scene_json",
     "variables_json",
+    "why_changed",
 ]

@@ -46,7 +46,8 @@ ORDER BY round.opened_at DESC;
 
 -- name: one_round(round_id)^
 SELECT round.id, round.version_id, exercise_version.title, exercise_version.number AS version, exercise_version.out_of,
-       exercise_version.seconds, exercise_version.scenarios, class.name AS class, round.opened_at, round.marking_since
+       exercise_version.seconds, exercise_version.scenarios, class.name AS class, round.opened_at, round.marking_since,
+       round.previous_version_id
 FROM round
 JOIN exercise_version ON exercise_version.id = round.version_id
 JOIN class ON class.id = round.class_id
@@ -103,3 +104,27 @@ ON CONFLICT (try_id) DO UPDATE SET marks = EXCLUDED.marks, comment = EXCLUDED.co
 
 -- name: forget_own(try_id)!
 DELETE FROM own_mark WHERE try_id = :try_id;
+
+-- name: newest_version(version_id)^
+-- The newest version of the exercise that a version belongs to.
+SELECT newest.id, newest.number FROM exercise_version AS mine
+JOIN exercise_version AS newest ON newest.exercise_id = mine.exercise_id
+WHERE mine.id = :version_id ORDER BY newest.number DESC LIMIT 1;
+
+-- name: other_round(round_id, version_id)^
+-- The round of the same class at another version.
+SELECT other.id FROM round AS mine JOIN round AS other ON other.class_id = mine.class_id
+WHERE mine.id = :round_id AND other.version_id = :version_id;
+
+-- name: renew_round(round_id, version_id)!
+UPDATE round SET previous_version_id = version_id, version_id = :version_id, marking_since = clock_timestamp()
+WHERE id = :round_id;
+
+-- name: reports_before(round_id)
+-- The reports of the last tries with the version before.
+SELECT latest.id, report.whole AS report FROM round
+JOIN LATERAL (
+    SELECT DISTINCT ON (student_id) id, digest FROM try WHERE try.round_id = round.id ORDER BY student_id, number DESC
+) AS latest ON true
+JOIN report ON report.version_id = round.previous_version_id AND report.digest = latest.digest
+WHERE round.id = :round_id;

@@ -37,7 +37,7 @@ export function Deeds({ scene, game, say }: DeedsProps) {
         </div>
       ) : null}
       {scene.facts.map((fact) => (
-        <Dial key={fact.name} fact={fact} value={facts[fact.name] ?? fact.start} onTurn={(value) => say({ say: "did", inputs: [{ do: "set", what: fact.name, value }] })} />
+        <Dial key={fact.name} fact={fact} value={facts[fact.name] ?? fact.start} frame={game.moment.frame} onTurn={(value) => say({ say: "did", inputs: [{ do: "set", what: fact.name, value }] })} />
       ))}
       {place ? (
         <p>
@@ -73,8 +73,25 @@ function Line({ label, action, onSay }: { label: string; action: string; onSay: 
 
 type Turned = string | number | boolean;
 
+/** Frames for which a dial shows what it was turned to, while the game has not answered yet. */
+const PATIENCE = 10;
+
+interface DialProps {
+  fact: SceneView["facts"][number];
+  value: unknown;
+  frame: number;
+  onTurn: (value: Turned) => void;
+}
+
 /** A fact of the scene, turned by hand. */
-function Dial({ fact, value, onTurn }: { fact: SceneView["facts"][number]; value: unknown; onTurn: (value: Turned) => void }) {
+function Dial({ fact, value: known, frame, onTurn: tell }: DialProps) {
+  const [turned, setTurned] = useState<{ value: Turned; frame: number } | null>(null);
+  const waiting = turned !== null && frame >= turned.frame && frame < turned.frame + PATIENCE;
+  const value = waiting ? turned.value : known;
+  const onTurn = (next: Turned) => {
+    setTurned({ value: next, frame });
+    tell(next);
+  };
   const choices = fact.choices ?? (typeof fact.start === "boolean" ? [false, true] : null);
   if (choices) {
     return (

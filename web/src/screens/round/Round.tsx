@@ -11,6 +11,7 @@ import { Groups } from "./Groups";
 import { HandIn } from "./HandIn";
 import { RoundTable } from "./RoundTable";
 import { type Order, sorted } from "./order";
+import { Versions } from "./Versions";
 
 const KEYS = [
   { keys: "Tab", does: "goes to the table, then to the groups" },
@@ -65,6 +66,7 @@ export function Round() {
       >
         <div className="relative overflow-auto px-5 pb-6">
           <HandIn round={data} />
+          <Versions round={data} />
           {data.students.length === 0 ? (
             <p className="py-8">Nobody in this class has handed in a script yet. Drop .py files or a zip of them here.</p>
           ) : (

@@ -1,0 +1,54 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Link } from "react-router";
+
+import type { RoundView } from "../../api/client";
+import { renewRound, roundQuery } from "../../api/queries";
+import { InCode } from "../../shell/InCode";
+import { marks } from "../../values";
+
+/** That there is a newer version of the exercise, and whose marks it changed. */
+export function Versions({ round }: { round: RoundView }) {
+  const queries = useQueryClient();
+  const renewing = useMutation({
+    mutationFn: () => renewRound(round.id),
+    onSuccess: () => queries.invalidateQueries({ queryKey: roundQuery(round.id).queryKey }),
+  });
+  if (round.newest === round.version && round.changed.length === 0) return null;
+  return (
+    <section aria-label="Versions of the exercise" className="border-b border-base-300 py-2">
+      {round.newest > round.version ? (
+        <p className="flex items-center gap-3">
+          This round is marked with version {round.version}; there is version {round.newest}.
+          <button type="button" className="btn btn-outline btn-primary btn-xs" disabled={renewing.isPending} onClick={() => renewing.mutate()}>
+            Mark with version {round.newest}
+          </button>
+        </p>
+      ) : null}
+      {renewing.isError ? (
+        <p role="alert" className="text-error">
+          {renewing.error.message}
+        </p>
+      ) : null}
+      {round.changed.length > 0 ? (
+        <details open>
+          <summary className="cursor-pointer font-semibold">Version {round.version} changed marks: {round.changed.length}</summary>
+          <ul>
+            {round.changed.map((each) => (
+              <li key={each.try_id} className="grid grid-cols-[8rem_6rem_1fr] gap-3 text-sm">
+                <Link to={`/tries/${each.try_id}/scenarios/0`} className="link">
+                  {each.student}
+                </Link>
+                <span>
+                  {marks(each.before)}, now <strong>{marks(each.after)}</strong>
+                </span>
+                <span className="text-neutral">
+                  <InCode text={each.why.join(" ")} />
+                </span>
+              </li>
+            ))}
+          </ul>
+        </details>
+      ) : null}
+    </section>
+  );
+}
