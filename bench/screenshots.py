@@ -37,7 +37,7 @@ LOAF: Final = exercise_folder("loaf-in-order")["reference.py"].decode()
 
 def play(browser: WebDriver) -> None:
     """Plays the loaf by hand up to its second step, keeps the picture and the game."""
-    browser.get(address() + "/exercises/2/play")
+    browser.get(address() + "/exercises/9/play")
     WebDriverWait(browser, 20).until(lambda look: look.find_elements(By.CSS_SELECTOR, ".cm-content"))
     time.sleep(1)
     browser.find_element(By.CSS_SELECTOR, ".cm-content").click()
