@@ -5,7 +5,6 @@ from typing import Any
 
 from hobtrial.core.exercise import Scenario
 from hobtrial.core.judging import LiveGame, open_exercise
-from hobtrial.core.script import Script
 
 EXERCISE = {
     "exercise.toml": b"""
@@ -136,5 +135,18 @@ class Games(unittest.TestCase):
         self.assertEqual((trace.pieces["hob"]["x"][-1][1], trace.pieces["hob"]["y"][-1][1]), (body.x, body.y))
         self.assertEqual(trace.last_frame, self.game._run.frame)
 
-    def test_of_a_script_that_is_read(self) -> None:
-        self.assertIsInstance(self.prepared.read("score = 1"), Script)
+    def test_a_straight_script_waits_for_answers_and_plays_the_same_again(self) -> None:
+        files = dict(EXERCISE)
+        files["exercise.toml"] = files["exercise.toml"].replace(b"[scene]", b'style = "straight"\n[scene]', 1)
+        files["reference.py"] = b"score = int(input('First?'))\ntell(score)\nscore += int(input())\ntell(score)"
+        prepared = open_exercise(files)
+        game = LiveGame(prepared, prepared.reference, seed=1)
+        self.assertEqual(game.begin()["questions"], [])
+        news = [game.next(inputs) for inputs in ([], [], [did("answer", "2")], [], [did("answer", "5")])]
+        self.assertEqual(news[0]["questions"], ["First?"])
+        self.assertEqual((news[2]["story"][0]["text"], news[4]["story"][0]["text"]), ("2", "7"))
+        scenario = Scenario.model_validate(game.as_scenario("Played by hand"))
+        trace = prepared.play(prepared.reference, prepared.course_of(scenario), record=True)
+        self.assertEqual(
+            [(line.frame, line.text) for line in trace.story if line.text != "First?"], [(2, "2"), (4, "7")]
+        )

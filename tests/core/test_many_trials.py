@@ -3,8 +3,8 @@
 import unittest
 from typing import Any
 
-from hobtrial.core.exercise import ExerciseError, Scenario
-from hobtrial.core.judging import play_all
+from hobtrial.core.exercise import ExerciseError, Scenario, scenario_text
+from hobtrial.core.judging import play_all, written_back
 from hobtrial.core.script import Script
 from tests.support import SMALL, exercise, marked, run, text, told
 
@@ -295,3 +295,27 @@ class Inputs(unittest.TestCase):
             straight,
         )
         self.assertEqual(marked(prepared, "score = int(input()) + int(input())")["marks"], 1)
+
+
+class WrittenBack(unittest.TestCase):
+    def test_any_trial_is_an_ordinary_scenario_that_comes_out_the_same(self) -> None:
+        for toml, reference in ((CASES, FIVE), (ORDERS, Orders.REFERENCE), (WILD, ONCE)):
+            prepared = exercise(toml, reference)
+            course = prepared.courses[0]
+            for trial in range(min(len(course.plans), 6)):
+                again = exercise(scenario_text(written_back(course, trial)), reference).courses[0]
+                with self.subTest(course.scenario.name, trial=trial):
+                    plan, wanted = again.plan, course.plans[trial]
+                    self.assertEqual([each.frame for each in plan.inputs], [each.frame for each in wanted.inputs])
+                    self.assertEqual(
+                        prepared.play_plan(prepared.reference, course, plan).samples,
+                        prepared.play(prepared.reference, course, trial).samples,
+                    )
+
+    def test_predictions_name_variables_and_a_time_of_the_trial(self) -> None:
+        for predict, words in (
+            ("{names = ['scoer'], at = 1}", "`scoer`"),
+            ("{names = ['score'], at = 9}", "after the end"),
+        ):
+            with self.subTest(words), self.assertRaisesRegex(ExerciseError, words):
+                exercise(f"[[scenario]]\nname = 'P'\npredict = {predict}", "score = 0")

@@ -68,13 +68,13 @@ def _serve(folder: Path, *, reset: bool, port: int) -> int:
 def load(dsn: str) -> None:
     """Loads the sample class into a database."""
 
-    def opened(files: dict[str, bytes]) -> OpenedExercise:
-        async def ask() -> OpenedExercise:
+    def opened(folders: list[dict[str, bytes]]) -> list[OpenedExercise]:
+        async def ask() -> list[OpenedExercise]:
             async with Crew(1) as crew:
-                exercise = await crew.open(files)
+                exercises = [await crew.open(files) for files in folders]
             for part in crew.missing:
                 print(f"(of the two walls round scripts, one part is missing here: {part}) ", end="")
-            return exercise
+            return exercises
 
         return asyncio.run(ask())
 

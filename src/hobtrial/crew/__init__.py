@@ -1,6 +1,6 @@
 """Trials in worker processes: students' scripts never run in the process that serves."""
 
-from .crew import Crew, OpenedExercise
+from .crew import Crew, OpenedExercise, digest_of
 from .hand import WorkerGoneError
 from .players import Game, Players, TooManyPlayersError
 from .queue import Marker, Queue, prepare_queue, work
@@ -14,6 +14,7 @@ __all__ = [
     "Queue",
     "TooManyPlayersError",
     "WorkerGoneError",
+    "digest_of",
     "prepare_queue",
     "work",
 ]

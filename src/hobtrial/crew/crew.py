@@ -37,6 +37,14 @@ class OpenedExercise:
         return base64.b64decode(self.files.get(name, "")).decode("utf-8-sig", "replace")
 
 
+def digest_of(files: Mapping[str, bytes]) -> str:
+    """What tells the files of one version of an exercise from those of any other."""
+    digest = hashlib.sha256()
+    for name in sorted(files):
+        digest.update(name.encode("utf-8", "replace") + b"\0" + files[name] + b"\0")
+    return digest.hexdigest()
+
+
 class Crew:
     """Some workers behind one queue. Use as `async with Crew(2) as crew`."""
 
@@ -70,13 +78,11 @@ class Crew:
 
     async def open(self, files: Mapping[str, bytes]) -> OpenedExercise:
         """Reads an exercise in a worker. Raises `ExerciseError` with its faults."""
-        digest = hashlib.sha256()
-        for name in sorted(files):
-            digest.update(name.encode("utf-8", "replace") + b"\0" + files[name] + b"\0")
+        key = digest_of(files)
         packed = {name: base64.b64encode(data).decode() for name, data in files.items()}
-        answer = await self._ask({"do": "open", "exercise": digest.hexdigest(), "files": packed})
+        answer = await self._ask({"do": "open", "exercise": key, "files": packed})
         facts = {key: answer[key] for key in ("title", "out_of", "seconds", "scenarios", "scene", "variables")}
-        return OpenedExercise(digest.hexdigest(), packed, **facts)
+        return OpenedExercise(key, packed, **facts)
 
     async def mark(
         self, exercise: OpenedExercise, name: str, source: bytes, *, explained: bool = True

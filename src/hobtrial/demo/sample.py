@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Final
 
 from ..core.exercise import is_part
-from ..crew import OpenedExercise
+from ..crew import OpenedExercise, digest_of
 from ..store import Exercises, Rounds, Store
 
 HERE: Final = Path(__file__).parent
@@ -45,11 +45,13 @@ def hand_ins(name: str) -> dict[str, bytes]:
     return {path.name: path.read_bytes() for path in sorted((HERE / "class" / name).glob("*.py"))}
 
 
-def load_demo(store: Store, opened: Callable[[dict[str, bytes]], OpenedExercise]) -> None:
+def load_demo(store: Store, opened: Callable[[list[dict[str, bytes]]], list[OpenedExercise]]) -> None:
     """Keeps the sample exercises and hand-ins that are not there yet; the server marks them when it starts."""
-    for name in exercises():
-        files = exercise_folder(name)
-        exercise = opened(files)
+    folders = {name: exercise_folder(name) for name in exercises()}
+    with store.transaction() as link:
+        new = [name for name, files in folders.items() if not Exercises.known(link, name, digest_of(files))]
+    for name, exercise in zip(new, opened([folders[name] for name in new]) if new else [], strict=True):
+        files = folders[name]
         facts = {key: getattr(exercise, key) for key in ("title", "out_of", "seconds", "scenarios")}
         with store.transaction() as link:
             version = Exercises.add(link, name, exercise.key, files, facts)

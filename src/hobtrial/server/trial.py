@@ -53,6 +53,8 @@ def one_try(try_id: int, parts: Parts) -> TryView:
         problems=report["problems"] if report else [],
         verdicts=verdicts_of(report),
         craft=report["craft"] if report else [],
+        by_concept=report["by_concept"] if report else {},
+        by_task=report.get("by_task", {}) if report else {},
         look_at=[scenario.get("trial", 0) for scenario in report["scenarios"]] if report else [],
         shortest=_shortest_words(report),
         own_marks=row["own_marks"],

@@ -65,6 +65,13 @@ class ScenarioHead(BaseModel):
     """What tells its trials apart; one empty text where there is only one."""
 
 
+class PartMarks(BaseModel):
+    """Marks for one concept or task."""
+
+    marks: float
+    out_of: float
+
+
 class CraftView(BaseModel):
     """What became of a craft line."""
 
@@ -216,6 +223,8 @@ class TryView(BaseModel):
     problems: list[Problem]
     verdicts: list[list[Answer]]
     craft: list[CraftView]
+    by_concept: dict[str, PartMarks]
+    by_task: dict[str, PartMarks]
     look_at: list[int]
     """For each scenario the trial to look at: the first in which a check is broken."""
     shortest: dict[int, str]
@@ -476,6 +485,13 @@ class VariableView(BaseModel):
     label: str | None
 
 
+class PredictView(BaseModel):
+    """What is to be predicted, and the frame that it is about."""
+
+    names: list[str]
+    frame: int
+
+
 class TrialView(BaseModel):
     """One trial with everything that the Trial screen shows."""
 
@@ -498,6 +514,9 @@ class TrialView(BaseModel):
     reference: ReferenceView
     parting: PartingView | None
     scene: SceneView
+    toml: str = ""
+    """The trial as a scenario, to be put into an exercise."""
+    predict: PredictView | None = None
 
 
 class PlayView(BaseModel):

@@ -32,6 +32,11 @@ class Exercises:
         return int(version)
 
     @staticmethod
+    def known(link: Link, slug: str, digest: str) -> bool:
+        """Whether an exercise has a version with these files."""
+        return _SQL.version_of_slug(link, slug=slug, digest=digest) is not None
+
+    @staticmethod
     def newest(link: Link) -> list[Row]:
         """The newest version of each exercise, by title."""
         return list(_SQL.newest_versions(link))

@@ -781,6 +781,16 @@ export interface components {
             comment: string;
         };
         /**
+         * PartMarks
+         * @description Marks for one concept or task.
+         */
+        PartMarks: {
+            /** Marks */
+            marks: number;
+            /** Out Of */
+            out_of: number;
+        };
+        /**
          * PartView
          * @description A part of a test with its value.
          */
@@ -849,6 +859,16 @@ export interface components {
             scene: components["schemas"]["SceneView"];
             /** Variables */
             variables: components["schemas"]["VariableView"][];
+        };
+        /**
+         * PredictView
+         * @description What is to be predicted, and the frame that it is about.
+         */
+        PredictView: {
+            /** Names */
+            names: string[];
+            /** Frame */
+            frame: number;
         };
         /**
          * Problem
@@ -1199,6 +1219,12 @@ export interface components {
             reference: components["schemas"]["ReferenceView"];
             parting: components["schemas"]["PartingView"] | null;
             scene: components["schemas"]["SceneView"];
+            /**
+             * Toml
+             * @default
+             */
+            toml: string;
+            predict?: components["schemas"]["PredictView"] | null;
         };
         /**
          * TryView
@@ -1234,6 +1260,14 @@ export interface components {
             verdicts: ("held" | "broken" | "not reached")[][];
             /** Craft */
             craft: components["schemas"]["CraftView"][];
+            /** By Concept */
+            by_concept: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
+            /** By Task */
+            by_task: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
             /** Look At */
             look_at: number[];
             /** Shortest */

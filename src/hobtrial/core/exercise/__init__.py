@@ -1,7 +1,7 @@
 """The Exercise and its parts, and how they are read from files."""
 
 from .checks import Case, Check, CheckKind, Craft, Input, Wild
-from .edit import with_scenario
+from .edit import scenario_text, with_scenario
 from .files import BRIEF, FILES, REFERENCE, SETTINGS, STARTER, ExerciseError, Fault, is_part, load, save
 from .locate import Lines
 from .model import Exercise, Help, Scenario, Settings, Task, Variable
@@ -33,6 +33,7 @@ __all__ = [
     "is_part",
     "load",
     "save",
+    "scenario_text",
     "schema",
     "with_scenario",
 ]

@@ -13,10 +13,9 @@ def with_scenario(toml: str, scenario: dict[str, Any]) -> str:
     document = tomlkit.parse(toml)
     table = tomlkit.table()
     for key, value in scenario.items():
-        if key in ("input", "check"):
-            table.add(key, _tables(value))
-        elif value not in ([], None):
-            table.add(key, value)
+        if value in ([], None):
+            continue
+        table.add(key, _tables(value) if key in ("input", "check") else value)
     scenarios = document.get("scenario")
     if isinstance(scenarios, AoT):
         scenarios.append(table)
@@ -24,6 +23,11 @@ def with_scenario(toml: str, scenario: dict[str, Any]) -> str:
         document.add("scenario", tomlkit.aot())
         document["scenario"].append(table)
     return tomlkit.dumps(document)
+
+
+def scenario_text(scenario: dict[str, Any]) -> str:
+    """A scenario as the lines that can be put into an `exercise.toml`."""
+    return with_scenario("", scenario).strip() + "\n"
 
 
 def _tables(rows: list[dict[str, Any]]) -> AoT:

@@ -6,11 +6,12 @@ from __future__ import annotations
 
 from typing import Any
 
-from ..judging import Course, Prepared, judge
+from ..exercise import scenario_text
+from ..judging import Course, Prepared, judge, written_back
 from ..scene import PieceSpec
 from ..script import Script
 from ..trial import OUTCOME, Plan, PlayerInput, Trace, asides_json, samples_json, trace_json, variable
-from ..words import seconds_of
+from ..words import frame_of, seconds_of
 from .parting import Parting, first_parting
 
 
@@ -44,7 +45,15 @@ def replay(prepared: Prepared, source: str | bytes, course: Course, trial: int =
         "reference": {"samples": samples_json(reference), "outcome": reference.outcome},
         "parting": _parting_json(parting, trace),
         "scene": scene_json(prepared),
+        "toml": scenario_text(written_back(course, trial)),
+        "predict": _predict(course),
     }
+
+
+def _predict(course: Course) -> dict[str, Any] | None:
+    """What is to be predicted before the run is seen, and the frame that it is about."""
+    wanted = course.scenario.predict
+    return None if wanted is None else {"names": list(wanted.names), "frame": frame_of(wanted.at)}
 
 
 def variables_json(prepared: Prepared) -> list[dict[str, Any]]:

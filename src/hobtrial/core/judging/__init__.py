@@ -24,6 +24,7 @@ from .marking import (
 from .names import ExpectationError, Surroundings, read_event
 from .prepare import Prepared, open_exercise, pair_events, prepare
 from .verdict import BROKEN, HELD, NOT_REACHED, Verdict, judge, tidy
+from .written import written_back
 
 __all__ = [
     "BROKEN",
@@ -59,4 +60,5 @@ __all__ = [
     "shortest_break",
     "tidy",
     "total",
+    "written_back",
 ]

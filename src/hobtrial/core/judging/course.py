@@ -47,6 +47,12 @@ def make_course(settings: Settings, number: int, names: Surroundings, lines: Lin
 
     if settings.style == "straight" and scenario.arrange:
         complain("`arrange` does not go with a straight script: it runs from the first frame on.", "arrange")
+    if scenario.predict is not None:
+        unknown = [name for name in scenario.predict.names if name not in names.variables]
+        if unknown:
+            complain(f"`predict` names `{unknown[0]}`, which is no variable of this exercise.", "predict")
+        if scenario.predict.at > settings.length(scenario):
+            complain(f"`predict` is at {scenario.predict.at:g} s, after the end of the trial.", "predict")
     checks = _checks(settings, scenario, names, complain)
     base = _plan(settings, scenario, scenario.input, names, complain)
     plans, labels = [base], [""]
@@ -59,6 +65,7 @@ def make_course(settings: Settings, number: int, names: Surroundings, lines: Lin
         plans, labels = _wild(settings, scenario, scenario.wild, base, names, complain)
     listed = [variable(each.name) for each in settings.variable]
     needs = [what for asked in checks for what in asked.needs]
+    needs += [variable(name) for name in (scenario.predict.names if scenario.predict is not None else ())]
     each: dict[Event, tuple[Observable, ...]] = {}
     for asked in checks:
         if asked.kind == "each" and asked.event is not None:

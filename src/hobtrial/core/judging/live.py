@@ -13,8 +13,9 @@ from ..exercise import LONGEST_TRIAL
 from ..scene import Body
 from ..script import Woven
 from ..trial import Plan, PlayerInput, Run, TrialOver, variable
-from ..words import as_json_value, frame_of, seconds_of
+from ..words import as_json_value, frame_of
 from .prepare import Prepared
+from .written import inputs_back, time
 
 STILL_DOWN: Final = 10**9
 """The frame in which a key comes up that nobody has let go yet."""
@@ -32,7 +33,7 @@ class LiveGame:
         self.played: list[PlayerInput] = []
         self._prepared = prepared
         self._names = [each.name for each in prepared.exercise.settings.variable]
-        plan = Plan(LAST_FRAME, seed, freeze_at_end=prepared.exercise.settings.at_end == "freeze")
+        plan = Plan(LAST_FRAME, seed, freeze_at_end=prepared.exercise.settings.at_end == "freeze", by_hand=True)
         watched = tuple(variable(name) for name in self._names)
         self._run = Run(
             woven, prepared.scene, plan, watched, prepared.alias, (), {}, record=False, limits=prepared.limits
@@ -65,20 +66,8 @@ class LiveGame:
     def as_scenario(self, name: str) -> dict[str, Any]:
         """What was played so far as a scenario of an exercise, with times in seconds."""
         frame = max(self._run.frame, 1)
-        inputs: list[dict[str, Any]] = []
-        for given in self.played:
-            at = round(seconds_of(given.frame), 6)
-            match given.kind:
-                case "hold":
-                    held = min(given.up, frame + 1) - given.frame
-                    inputs.append({"at": at, "hold": given.what, "for": round(seconds_of(max(held, 1)), 6)})
-                case "click":
-                    inputs.append({"at": at, "click": given.what or list(given.value)})
-                case "set":
-                    inputs.append({"at": at, "set": {given.what: given.value}})
-                case kind:
-                    inputs.append({"at": at, kind: given.what})
-        return {"name": name, "seed": self.seed, "seconds": round(seconds_of(frame), 6), "input": inputs}
+        inputs = inputs_back(self.played, frame)
+        return {"name": name, "seed": self.seed, "seconds": time(frame), "input": inputs}
 
     def _given(self, inputs: Iterable[dict[str, Any]], frame: int) -> list[PlayerInput]:
         """What the player does in a frame; keys that come up are let go first, as in a trial."""

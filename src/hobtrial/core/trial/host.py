@@ -287,13 +287,24 @@ class Host:
         """`input`: tells the question and waits for the scenario's next answer."""
         if text:
             self.story.tell(text)
-        if not self._answers:
+        if not self._answers and not self.plan.by_hand:
             raise Halt("input", "The script asked once more than the scenario answers.", self.script_line())
+        if not self._answers:
+            self.showing.ask(text or "?", self.spot())
+        while not self._answers:
+            self.waits.sleep_until(self.frame + 1, (self.frame + 1) / FRAMES_PER_SECOND)
         frame, answer = self._answers.pop(0)
         if frame > self.frame:
             self.waits.sleep_until(frame, frame / FRAMES_PER_SECOND)
         self.answered.append((self.frame, answer))
         return answer
+
+    def take_answer(self, text: str) -> bool:
+        """An answer by hand, for a script that waits in `input`; whether the script is of that kind."""
+        if not self._woven.script.straight:
+            return False
+        self._answers.append((self.frame, text))
+        return True
 
     def enter(self, place: str) -> None:
         """The player is in another place from now on."""

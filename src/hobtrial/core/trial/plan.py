@@ -62,6 +62,8 @@ class Plan:
     """Frames from which an answer is there, and the answers, for a script that asks with `input`."""
     freeze_at_end: bool = False
     """Whether the game stands still once it is won or lost."""
+    by_hand: bool = False
+    """Whether a person plays: a script that asks with `input` waits for them."""
     luck: str | tuple[Any, ...] | None = None
     """What `random` gives instead of chance: "lowest", "highest", or these values in order."""
 

@@ -117,4 +117,6 @@ class Player:
             game.miss(f'the answer "{text}"', "nobody had asked")
             return
         game.showing.questions.pop(0)
+        if game.take_answer(text):
+            return
         game.fire(Event("replied"), text)

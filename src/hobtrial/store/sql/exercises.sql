@@ -7,6 +7,10 @@ RETURNING id;
 -- name: version_by_digest(exercise_id, digest)^
 SELECT id FROM exercise_version WHERE exercise_id = :exercise_id AND digest = :digest;
 
+-- name: version_of_slug(slug, digest)^
+SELECT exercise_version.id FROM exercise_version JOIN exercise ON exercise.id = exercise_version.exercise_id
+WHERE exercise.slug = :slug AND exercise_version.digest = :digest;
+
 -- name: add_version(exercise_id, digest, title, out_of, seconds, scenarios)^
 -- The next version of an exercise.
 INSERT INTO exercise_version (exercise_id, number, digest, title, out_of, seconds, scenarios)

@@ -1,6 +1,7 @@
 import type { FindingView, TrialView, TryView } from "../../api/client";
 import { InCode } from "../../shell/InCode";
 import { clock, count, marks, show } from "../../values";
+import { Parts } from "./Aside";
 import { OwnMark } from "./OwnMark";
 
 const LEVELS = ["Nudge", "Pointer", "Fix"] as const;
@@ -49,6 +50,7 @@ export function Help(props: HelpProps) {
         <p>Read and run. Nothing to report.</p>
       )}
       <CraftLines attempt={attempt} />
+      <Parts attempt={attempt} />
       <OwnMark key={attempt.id} attempt={attempt} />
       {attempt.advice.map((advice) => (
         <p key={advice} className="mt-2 text-sm text-neutral">

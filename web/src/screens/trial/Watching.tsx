@@ -7,6 +7,7 @@ import { Scene } from "../../scene/Scene";
 import { playSound } from "../../scene/sound";
 import { Strip } from "../../strip/Strip";
 import { clock } from "../../values";
+import { AsScenario, Prediction } from "./Aside";
 import { Controls } from "./Controls";
 import { Help } from "./Help";
 import { idleLines, lineCounts, linesIn } from "./lines";
@@ -70,6 +71,7 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
     if (head.playing) for (const sound of trace.sounds) if (sound.frame > heard.current && sound.frame <= head.frame) playSound(sound.name);
     heard.current = head.frame;
   }, [head.frame, head.playing, trace]);
+  const bare = trial.scene.pieces.length === 0 && trial.scene.kinds.length === 0;
   const moment = useMemo(() => momentAt(trial.scene, trace, asides, head.frame), [trial, trace, asides, head.frame]);
   const counts = useMemo(() => lineCounts(trace), [trace]);
   const idle = useMemo(() => idleLines(source, counts), [source, counts]);
@@ -101,7 +103,7 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
             <Controls head={head} dispatch={dispatch} />
           </div>
           <div className="min-h-0 flex-1">
-            <Scene scene={trial.scene} moment={moment} version={trial.version} />
+            {bare ? <Story trace={trace} frame={head.frame} onSeek={onSeek} /> : <Scene scene={trial.scene} moment={moment} version={trial.version} />}
           </div>
           <Asking scene={trial.scene} moment={moment} />
           <Values trial={trial} trace={trace} frame={head.frame} />
@@ -123,7 +125,9 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
           ) : (
             <p>Played by hand, beside what the reference does with the same inputs.</p>
           )}
-          <Story trace={trace} frame={head.frame} onSeek={onSeek} />
+          <Prediction trial={trial} onSeek={onSeek} />
+          {bare ? null : <Story trace={trace} frame={head.frame} onSeek={onSeek} />}
+          <AsScenario toml={trial.toml} />
         </section>
       </div>
       <div className="border-t border-base-300">

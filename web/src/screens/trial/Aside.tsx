@@ -1,0 +1,104 @@
+import { useState } from "react";
+
+import type { TrialView, TryView } from "../../api/client";
+import { clock, marks, show, valueAt } from "../../values";
+
+/** Marks by concept and task. */
+export function Parts({ attempt }: { attempt: TryView }) {
+  const parts = [...Object.entries(attempt.by_concept), ...Object.entries(attempt.by_task)];
+  if (parts.length === 0) return null;
+  return (
+    <dl className="mt-2 flex flex-wrap gap-x-4 border-t border-base-300 pt-1 text-sm" aria-label="Marks by concept and task">
+      {parts.map(([name, part]) => (
+        <div key={name} className="flex gap-1">
+          <dt className="text-neutral">{name}</dt>
+          <dd>
+            {marks(part.marks)} of {marks(part.out_of)}
+          </dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+/** First what the values will be, then what they were: prediction, run and reference side by side. */
+export function Prediction({ trial, onSeek }: { trial: TrialView; onSeek: (frame: number) => void }) {
+  const [guesses, setGuesses] = useState<Record<string, string>>({});
+  const [compared, setCompared] = useState(false);
+  const predict = trial.predict;
+  if (!predict) return null;
+  const at = (name: string, samples: TrialView["samples"]) => show(valueAt(samples[name], predict.frame));
+  return (
+    <form
+      className="border-t border-base-300 pt-2 text-sm"
+      aria-label="Prediction"
+      onSubmit={(event) => {
+        event.preventDefault();
+        setCompared(true);
+        onSeek(predict.frame);
+      }}
+    >
+      <h2 className="text-neutral">Predict: what is it at {clock(predict.frame)}?</h2>
+      <table className="w-full">
+        {compared ? (
+          <thead className="text-left text-neutral">
+            <tr>
+              <th scope="col" />
+              <th scope="col">predicted</th>
+              <th scope="col">this run</th>
+              <th scope="col">reference</th>
+            </tr>
+          </thead>
+        ) : null}
+        <tbody>
+          {predict.names.map((name) => (
+            <tr key={name}>
+              <th scope="row" className="pr-2 text-left font-semibold">
+                {name}
+              </th>
+              <td>
+                <input
+                  className="input input-xs w-24"
+                  aria-label={`${name} will be`}
+                  value={guesses[name] ?? ""}
+                  onChange={(event) => {
+                    setGuesses({ ...guesses, [name]: event.target.value });
+                    setCompared(false);
+                  }}
+                />
+              </td>
+              {compared ? (
+                <>
+                  <td className={at(name, trial.samples) === (guesses[name] ?? "").trim() ? "" : "font-semibold"}>{at(name, trial.samples)}</td>
+                  <td>{at(name, trial.reference.samples)}</td>
+                </>
+              ) : null}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <button className="btn btn-outline btn-primary btn-xs mt-1">Compare</button>
+    </form>
+  );
+}
+
+/** The trial as a scenario that can be put into an exercise. */
+export function AsScenario({ toml }: { toml: string }) {
+  const [copied, setCopied] = useState(false);
+  if (!toml) return null;
+  return (
+    <details className="border-t border-base-300 pt-1 text-sm">
+      <summary className="cursor-pointer text-neutral">This trial as a scenario</summary>
+      <pre className="mono max-h-48 overflow-auto border border-base-300 p-2" data-toml>
+        {toml}
+      </pre>
+      <button
+        type="button"
+        className="btn btn-outline btn-primary btn-xs mt-1"
+        onClick={() => void navigator.clipboard.writeText(toml).then(() => setCopied(true))}
+      >
+        {copied ? "Copied" : "Copy"}
+      </button>
+    </details>
+  );
+}
