@@ -9,7 +9,8 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
 
 from ..core.words import KEYS
-from .views import Problem, StopView, StoryView
+from .trial_views import StopView, StoryView
+from .views import Problem
 
 MOST_AT_ONCE = 50
 """Inputs in one message: more than a person does in a second."""

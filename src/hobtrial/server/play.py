@@ -11,7 +11,8 @@ from fastapi.responses import JSONResponse, Response
 from ..core.exercise import BRIEF, schema
 from ..crew import WorkerGoneError
 from .deps import PlayParts
-from .views import KeptView, PlayView, SceneView, Sorry, TrialView, VariableView
+from .trial_views import SceneView, TrialView, VariableView
+from .views import KeptView, PlayView, Sorry
 
 router = APIRouter(prefix="/api", tags=["play"])
 

@@ -17,7 +17,8 @@ from ..store import Rounds
 from ..store.store import Row
 from .deps import Parts
 from .round import verdicts_of
-from .views import FindingView, Neighbour, OwnMark, Sorry, TrialView, TryView
+from .trial_views import TrialView
+from .views import FindingView, Neighbour, OwnMark, Sorry, TryView
 
 router = APIRouter(prefix="/api/tries", tags=["trial"])
 
