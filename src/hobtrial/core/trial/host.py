@@ -56,6 +56,10 @@ MOST_MESSAGES = 1_000
 """Events that a script may cause in one frame: a loop of messages that never ends comes here."""
 
 
+MOST_MESSAGES_A_TRIAL = 20_000
+"""The same in one trial: far more than anybody can follow."""
+
+
 class Host:
     """One trial's script while it runs: its globals, its budget, its story, its waiting handlers."""
 
@@ -86,6 +90,7 @@ class Host:
         self._about: tuple[int, ...] = ()
         self._queue: deque[Queued] = deque()
         self._queued = (READING, 0)
+        self._caused = 0
         self._answers = list(plan.answers)
         self.answered: list[tuple[int, str]] = []
         """The answers that a straight script took, with their frames."""
@@ -209,8 +214,12 @@ class Host:
         """Queues an event that the script brought about."""
         frame, number = self._queued
         self._queued = (self.frame, number + 1 if frame == self.frame else 1)
-        if self._queued[1] > MOST_MESSAGES:
-            raise Halt("messages", f"More than {MOST_MESSAGES:,} messages in one frame.", self.script_line())
+        self._caused += 1
+        if self._queued[1] > MOST_MESSAGES or self._caused > MOST_MESSAGES_A_TRIAL:
+            often = f"{MOST_MESSAGES:,} messages in one frame"
+            if self._queued[1] <= MOST_MESSAGES:
+                often = f"{MOST_MESSAGES_A_TRIAL:,} messages in one trial"
+            raise Halt("messages", f"More than {often}.", self.script_line())
         self._queue.append(Queued(kind, body, text, self.script_line()))
 
     def spot(self) -> Spot:

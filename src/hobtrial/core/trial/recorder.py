@@ -179,6 +179,12 @@ class Recorder:
 
     def came(self, event: str, handlers: tuple[str, ...], lines: tuple[int, ...], waiting: int) -> None:
         """An event came; its number becomes the cause of what follows."""
+        if len(self.events) >= RECORDS_A_TRIAL:
+            if len(self.events) == RECORDS_A_TRIAL:
+                self.thinned.append(f"frame {self.frame}: after {RECORDS_A_TRIAL:,} events the rest was left out")
+                self.events.append(Came(self.frame, "many more", (), (), waiting))
+            self.cause = RECORDS_A_TRIAL
+            return
         self.cause = len(self.events)
         self.events.append(Came(self.frame, event, handlers, lines, waiting))
 
