@@ -319,3 +319,13 @@ class WrittenBack(unittest.TestCase):
         ):
             with self.subTest(words), self.assertRaisesRegex(ExerciseError, words):
                 exercise(f"[[scenario]]\nname = 'P'\npredict = {predict}", "score = 0")
+
+
+class Advice(unittest.TestCase):
+    def test_a_variable_that_the_checks_cannot_see_is_named(self) -> None:
+        prepared = exercise(CASES, FIVE)
+        (found,) = marked(
+            prepared, FIVE.replace("score = 0", "score = 0\n    outcome = 3\n    clock = 1").replace("win()", "pass")
+        )["advice"]
+        self.assertEqual(found["kind"], "hidden-name")
+        self.assertIn("The checks read `outcome` as the game's own.", found["text"])

@@ -103,6 +103,9 @@ UNREADABLE: Final[dict[str, str]] = {
 }
 """Why a script cannot be read, for the title of the class: one for each kind of problem."""
 
+HIDDEN_NAME: Final = (
+    "The checks read `{name}` as the game's own. A variable of that name is not looked at, so take another one."
+)
 NO_HANDLERS: Final = "This script has no `@on`, so nothing happens once it was read. Handlers wait for events."
 """The advice for a game of handlers that has none."""
 

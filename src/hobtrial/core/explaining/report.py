@@ -25,7 +25,7 @@ from ..judging import (
 )
 from ..script import Script, Unreadable, Woven, is_handler
 from ..words import seconds_of
-from .catalogue import NO_HANDLERS, SLIPS, UNREADABLE, fill, moment, value_text
+from .catalogue import HIDDEN_NAME, NO_HANDLERS, SLIPS, UNREADABLE, fill, moment, value_text
 from .explain import Explanation, explain, explain_unreadable
 from .finding import Finding
 
@@ -61,7 +61,7 @@ def report(
     found = _report(prepared, name, status, played, explanation, [], craft)
     if explained:
         _add_shortest(prepared, woven, played, found)
-    return {**found, "advice": advice(reading)}
+    return {**found, "advice": advice(prepared, reading)}
 
 
 def _add_shortest(prepared: Prepared, woven: Woven, played: list[Played], found: Report) -> None:
@@ -76,11 +76,15 @@ def _add_shortest(prepared: Prepared, woven: Woven, played: list[Played], found:
                     finding["happened"] = [*finding["happened"][:2], words]
 
 
-def advice(script: Script) -> list[dict[str, Any]]:
+def advice(prepared: Prepared, script: Script) -> list[dict[str, Any]]:
     """What costs no marks and is worth a word."""
-    if script.straight or any(is_handler(node) for node in script.tree.body):
-        return []
-    return [{"kind": "no-handlers", "lines": [], "text": NO_HANDLERS}]
+    found: list[dict[str, Any]] = []
+    if not script.straight and not any(is_handler(node) for node in script.tree.body):
+        found.append({"kind": "no-handlers", "lines": [], "text": NO_HANDLERS})
+    observed = {what.what for course in prepared.courses for what in course.observe}
+    for name in sorted(script.globals & {"clock", "outcome", "place"} & observed):
+        found.append({"kind": "hidden-name", "lines": [], "text": HIDDEN_NAME.format(name=name)})
+    return found
 
 
 def _report(
