@@ -329,3 +329,17 @@ class Advice(unittest.TestCase):
         )["advice"]
         self.assertEqual(found["kind"], "hidden-name")
         self.assertIn("The checks read `outcome` as the game's own.", found["text"])
+
+
+class Timers(unittest.TestCase):
+    def test_a_timer_that_nobody_waits_for_came_all_the_same(self) -> None:
+        toml = """
+            [[scenario]]
+            name = "Time goes by"
+            [[scenario.check]]
+            end = true
+            expect = "score == 2"
+        """
+        every = "score = 0\n@on(every(0.9))\ndef up():\n    global score\n    score += 1"
+        (finding,) = marked(exercise(toml, every), "score = 0\n@on(pressed('a'))\ndef f():\n    pass")["findings"]
+        self.assertEqual(finding["pointer"], "At 0.90 s `every(0.9)` came, and no handler waits for it.")

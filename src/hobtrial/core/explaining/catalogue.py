@@ -122,6 +122,7 @@ CAUSES: Final[dict[str, str]] = {
     "other-value": "{when} line {line} made `{name}` {own}{because}. The reference has {reference} there.",
     "extra-change": "{when} line {line} made `{name}` {own}{because}. In the reference it stays {reference}.",
     "not-shown": "Nothing was put on the scoreboard under `{label}`.",
+    "not-reached": "This could not be looked at: {reason}.",
     "only-seen": "{when} `{name}` was {own}.",
 }
 
@@ -136,6 +137,7 @@ SUMMARIES: Final[dict[str, str]] = {
     "extra-change": "`{what}` changes when it should not",
     "not-shown": "`{what}` is not on the scoreboard",
     "only-seen": "`{what}` is not as asked",
+    "not-reached": "`{what}` could not be looked at",
 }
 
 
@@ -150,6 +152,8 @@ QUESTIONS: Final[dict[str, str]] = {
     "extra-change": "Should `{name}` still change {moment}?",
     "not-shown": "Where does the script put something on the scoreboard under `{label}`?",
     "only-seen": "What should `{name}` be {moment}?",
+    "not-reached": "What must happen before `{name}` can be looked at?",
+    "event-not-caused": "What must happen before `{event}` can come?",
 }
 """The nudge for each kind of cause: no line, and nothing that gives the answer away."""
 
@@ -196,7 +200,7 @@ def sentence(kind: str, facts: dict[str, Any]) -> str:
     return CAUSES[kind].format_map(filled)
 
 
-_NAMES: Final = frozenset({"name", "event", "handler", "line", "test", "label", "kind", "message", "what"})
+_NAMES: Final = frozenset({"name", "event", "handler", "line", "test", "label", "kind", "message", "what", "reason"})
 """Facts that stand in a sentence as they are: names, lines and pieces of script."""
 
 

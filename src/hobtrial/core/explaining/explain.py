@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any, Final
 
+from ..events import PAIR_EVENTS
 from ..judging import HELD, Played, Prepared, failed_checks, play_all, reference_of
 from ..script import Script, Unreadable, mend
 from ..trial import Trace
@@ -209,7 +210,9 @@ def _open_finding(prepared: Prepared, entries: list[tuple[Cause, CheckRef]]) -> 
     facts: dict[str, Any] = {"name": cause.what, "what": cause.what, "own": None, **cause.facts}
     happened = sentence(cause.kind, facts)
     summary = fill(SUMMARIES[cause.kind], {"kind": "", "event": "", **facts})
-    question = fill(QUESTIONS[cause.kind], {**facts, "moment": moment(cause.frame)})
+    of_pieces = cause.facts.get("event", "").startswith(PAIR_EVENTS)
+    asking = "event-not-caused" if cause.kind == "event-missing" and not of_pieces else cause.kind
+    question = fill(QUESTIONS[asking], {**facts, "moment": moment(cause.frame)})
     endless = cause.kind == "stopped" and cause.facts.get("kind") == "loop"
     return Finding(
         slip="endless-loop" if endless else "unsettled",

@@ -14,10 +14,14 @@ from typing import Any, Literal
 
 from ..judging import NOT_REACHED, Verdict
 from ..script import Script, functions
-from ..trial import OUTCOME, Answered, Change, Observable, Trace
+from ..trial import OUTCOME, Answered, Change, Observable, Trace, same_words
 from ..words import UNSET, as_json_value
 from .parting import CLOSE, Parting, parting
 
+TIMERS = ("every(", "after(")
+"""How events begin that come by themselves: where none is noted, no handler waits for it."""
+COUNTS = ("told", "sounded", "sent", "asked", "times")
+"""What is observed as a number of times: 0 until it happens."""
 EVERY_FRAME = ("frame", "held(")
 """How events that come on every frame begin."""
 
@@ -32,6 +36,7 @@ CauseKind = Literal[
     "extra-change",
     "not-shown",
     "only-seen",
+    "not-reached",
 ]
 
 
@@ -64,9 +69,8 @@ def why(verdict: Verdict, needs: Iterable[Observable], script: Script, own: Trac
     needs = list(needs)
     if verdict.verdict == NOT_REACHED:
         missing = [name for name in own.unarranged if any(str(what) == name for what in needs)]
-        return Cause(
-            "never-set", missing[0] if missing else str(needs[0]) if needs else "", facts={"reason": verdict.reason}
-        )
+        if missing:
+            return Cause("never-set", missing[0], facts={"reason": verdict.reason})
     for what in needs:
         if own.samples[what].values and all(value is UNSET for value in own.samples[what].values):
             return _never(what)
@@ -77,6 +81,8 @@ def why(verdict: Verdict, needs: Iterable[Observable], script: Script, own: Trac
         if own.stopped is not None:
             return stopped(own)
         what = needs[0] if needs else OUTCOME
+        if verdict.verdict == NOT_REACHED:
+            return Cause("not-reached", str(what), facts={"reason": verdict.reason})
         return Cause(
             "only-seen",
             str(what),
@@ -112,12 +118,13 @@ def _of_parting(found: Parting, script: Script, own: Trace, reference: Trace) ->
     """What the script did, or did not do, where the two runs part."""
     what = found.what
     facts: dict[str, Any] = {"name": str(what), "own": found.own, "reference": found.reference, "at": found.frame}
-    mine = _last_store(what, own, found.frame) if found.own_changed else None
-    if found.own_changed and mine is not None:
+    own_changed = found.own_changed and not (what.what in COUNTS and found.own == 0)  # nothing has happened yet
+    mine = _last_store(what, own, found.frame) if own_changed else None
+    if own_changed and mine is not None:
         facts |= {"old": mine.old, "event": _event(own, mine.cause), "line": mine.line}
         kind: CauseKind = "other-value" if found.reference_changed else "extra-change"
         return Cause(kind, str(what), (mine.line,), found.frame, facts)
-    if found.own_changed:
+    if own_changed:
         return Cause("only-seen", str(what), (), found.frame, {**facts, "value": as_json_value(found.own)})
     theirs = _last_store(what, reference, found.frame)
     if theirs is None:
@@ -132,6 +139,8 @@ def _of_parting(found: Parting, script: Script, own: Trace, reference: Trace) ->
         for number, each in enumerate(own.events)
         if each.event == event and abs(each.frame - theirs.frame) <= CLOSE
     ]
+    if not came and event.startswith(TIMERS):
+        return Cause("no-change" if polled else "no-handler", str(what), (), found.frame, facts)
     if not came:
         gone = _gone(own, event, found.frame)
         return Cause("event-missing", str(what), (gone["gone_line"],) if gone else (), found.frame, {**facts, **gone})
@@ -183,7 +192,8 @@ def _last_store(what: Observable, trace: Trace, frame: int) -> Change | None:
             last.frame, last.line, None, "script", str(what), old, last.value, _cause_at(trace, last.frame, last.line)
         )
     if what.what == "told":
-        told = [line for line in trace.story if line.frame <= frame]
+        words = same_words(what.name)
+        told = [line for line in trace.story if line.frame <= frame and words in same_words(line.text)]
         if not told:
             return None
         line = told[-1]

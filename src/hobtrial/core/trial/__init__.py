@@ -4,7 +4,7 @@ from .as_json import asides_json, samples_json, trace_json
 from .event_names import EVENT_NAMES
 from .host import TrialOver
 from .names import GAME_NAMES
-from .observe import CLOCK, OUTCOME, PLACE, Observable, ObservableKind, variable
+from .observe import CLOCK, OUTCOME, PLACE, Observable, ObservableKind, same_words, variable
 from .plan import Arrangement, InputKind, Plan, PlayerInput, click, done, held_key, pressed_key
 from .run import KNOWN_FUNCTIONS, Run, play
 from .trace import Answered, Came, Change, Shown, StoryLine, Trace
@@ -36,6 +36,7 @@ __all__ = [
     "held_key",
     "play",
     "pressed_key",
+    "same_words",
     "samples_json",
     "trace_json",
     "variable",
