@@ -135,6 +135,15 @@ class Games(unittest.TestCase):
         self.assertEqual((trace.pieces["hob"]["x"][-1][1], trace.pieces["hob"]["y"][-1][1]), (body.x, body.y))
         self.assertEqual(trace.last_frame, self.game._run.frame)
 
+    def test_what_no_exercise_could_ask_for_is_not_played(self) -> None:
+        nonsense = [
+            did("set", "win", 3), did("set", "__b", 3), did("set", "draught", 99), did("set", "draught", "x"),
+            did("set", "draught", None), did("set", "draught", True), did("click", value="ab"), did("click", "nobody"),
+            did("click"), did("pick", " "), did("type", ""), did("dance", "x"),
+        ]  # fmt: skip
+        news = self.game.next(nonsense)
+        self.assertEqual((self.game.played, news), ([], {"frame": 0}))
+
     def test_a_straight_script_waits_for_answers_and_plays_the_same_again(self) -> None:
         files = dict(EXERCISE)
         files["exercise.toml"] = files["exercise.toml"].replace(b"[scene]", b'style = "straight"\n[scene]', 1)

@@ -4,8 +4,10 @@ import unittest
 from typing import Any
 
 from hobtrial.core.exercise import ExerciseError, Scenario, scenario_text
-from hobtrial.core.judging import play_all, written_back
+from hobtrial.core.explaining import report
+from hobtrial.core.judging import open_exercise, play_all, written_back
 from hobtrial.core.script import Script
+from hobtrial.demo import exercise_folder
 from tests.support import SMALL, exercise, marked, run, text, told
 
 FIVE = """
@@ -119,6 +121,7 @@ class Orders(unittest.TestCase):
         five = "\n".join(f"    s{n} = []" for n in range(5))
         for toml, words in (
             (ORDERS.replace("    oven = [", five + "\n    oven = ["), "7 steps have 5,040 orders; at most 24"),
+            (ORDERS.replace(", for = 0.3", ', until = "meets(hob, bun)"'), "the step `walk` holds a key without `for`"),
             (ORDERS.replace('"all"', '[["oven"]]'), "the order oven must name each of oven, walk once"),
             (ORDERS.replace('orders = "all"', ""), "`steps` and `orders` go together"),
         ):
@@ -343,3 +346,22 @@ class Timers(unittest.TestCase):
         every = "score = 0\n@on(every(0.9))\ndef up():\n    global score\n    score += 1"
         (finding,) = marked(exercise(toml, every), "score = 0\n@on(pressed('a'))\ndef f():\n    pass")["findings"]
         self.assertEqual(finding["pointer"], "At 0.90 s `every(0.9)` came, and no handler waits for it.")
+
+
+class Fixes(unittest.TestCase):
+    def test_a_fix_mends_what_it_says_in_all_wild_trials(self) -> None:
+        prepared = open_exercise(exercise_folder("three-lives"))
+        wrong = prepared.exercise.reference.replace("if lives > 0:", "if lives >= 0:")
+        found = report(prepared, "wren.py", wrong)
+        fix = found["findings"][0]["fix"]
+        lines = wrong.split("\n")
+        for change in fix["changes"]:
+            line = lines[change["line"] - 1]
+            lines[change["line"] - 1] = line.replace(change["before"].strip(), change["after"].strip())
+        before, after = (
+            [check["verdict"] for scenario in each["scenarios"] for check in scenario["checks"]]
+            for each in (found, report(prepared, "wren.py", "\n".join(lines), explained=False))
+        )
+        mended = sum(old != "held" and new == "held" for old, new in zip(before, after, strict=True))
+        self.assertEqual((mended, fix["breaks"]), (fix["mends"], 0))
+        self.assertGreater(mended, 0)

@@ -163,13 +163,17 @@ class _DiskPlayable(Playable):
 
     async def changes(self) -> AsyncIterator[Changed]:
         """Looks at the file again and again."""
-        before = self._plays.text()
+        before = self._text()
         while True:
             await asyncio.sleep(LOOK_SECONDS)
-            try:
-                text = await asyncio.to_thread(self._plays.text)
-            except OSError:
-                continue  # an editor is just replacing the file
-            if text != before:
+            text = await asyncio.to_thread(self._text)
+            if text is not None and text != before:
                 before = text
                 yield Changed(source=text)
+
+    def _text(self) -> str | None:
+        """The script as it is now; nothing while an editor is just replacing the file."""
+        try:
+            return self._plays.text()
+        except OSError:
+            return None

@@ -141,7 +141,7 @@ def _try(
     if not isinstance(reading, Script) or not budget.take(_trials(prepared, reached)):
         return None
     woven = prepared.weave(reading)
-    after = {number: play_scenario(prepared, woven, number, like=played[number]) for number in reached}
+    after = {number: play_scenario(prepared, woven, number, like=played[number], few=True) for number in reached}
     budget.count(after.values())
     mends = {ref for number in reached for ref in _now(played[number], after[number], held=True)}
     if not mends or any(_now(played[number], after[number], held=False) for number in reached):
@@ -149,7 +149,7 @@ def _try(
     others = [run.number for run in played if run.number not in after]
     if not budget.take(_trials(prepared, others)):
         return None
-    rest = {number: play_scenario(prepared, woven, number, like=played[number]) for number in others}
+    rest = {number: play_scenario(prepared, woven, number, like=played[number], few=True) for number in others}
     budget.count(rest.values())
     after |= rest
     breaks = {ref for run in played for ref in _now(run, after[run.number], held=False)}
@@ -163,6 +163,15 @@ def _try(
     if facts is None:
         return None
     found, scenario = facts
+    wild = [run.number for run in played if prepared.courses[run.number].scenario.wild is not None]
+    if not budget.take(sum(len(prepared.courses[number].plans) for number in wild)):
+        return None
+    whole = {number: play_scenario(prepared, woven, number, like=played[number]) for number in wild}
+    budget.count(whole.values())
+    after |= whole
+    mends = {ref for run in played for ref in _now(run, after[run.number], held=True)}
+    if not mends or any(_now(run, after[run.number], held=False) for run in played):
+        return None
     ordered = tuple(after[run.number] for run in played)
     return Tried(edit, text, ordered, frozenset(mends), frozenset(breaks), found, scenario, about, firm)
 

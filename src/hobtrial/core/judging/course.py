@@ -8,9 +8,9 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from ..events import Event
-from ..exercise import Check, ExerciseError, Fault, Input, Lines, Scenario, Settings, Wild
+from ..exercise import Check, Fault, Input, Lines, Scenario, Settings, Wild
 from ..exercise.files import SETTINGS
-from ..trial import Arrangement, Observable, Plan, PlayerInput, variable
+from ..trial import Arrangement, Observable, Plan, variable
 from ..words import frame_of
 from .asked import Asked, read_case, read_check
 from .inputs import read_inputs
@@ -153,14 +153,24 @@ def _orders(
 ) -> tuple[list[Plan], list[str]]:
     steps = scenario.steps or {}
     orders = list(itertools.permutations(steps)) if scenario.orders == "all" else list(scenario.orders or ())
+    endless = next((name for name, step in steps.items() for each in step if each.hold and each.for_ is None), None)
+    if endless is not None:
+        complain(
+            f"the step `{endless}` holds a key without `for`, so nobody can tell when the next one begins.", "steps"
+        )
     plans: list[Plan] = []
     for order in orders:
         inputs: list[Input] = list(scenario.input)
         begin = 0.0
         for name in order:
-            timed = [each for each in steps[name] if not isinstance(each.at, str)]
-            inputs += [each.model_copy(update={"at": float(each.at) + begin}) for each in timed]
-            begin = max([begin, *(float(each.at) + begin + (each.for_ or 0) for each in timed)])
+            ends = [begin]
+            for each in steps[name]:
+                if isinstance(each.at, str):
+                    inputs.append(each)  # it follows an answer, whenever that is
+                    continue
+                inputs.append(each.model_copy(update={"at": each.at + begin}))
+                ends.append(each.at + begin + (each.for_ or 0))
+            begin = max(ends)
         try:
             plans.append(_plan(settings, scenario, inputs, names, _raise))
         except ExpectationError as error:
@@ -182,6 +192,3 @@ def _wild(
         return [base], [""]
     runs = drawn(wild, settings.length(scenario))
     return [wild_plan(base, run) for run in runs], [f"run {number}" for number, _ in enumerate(runs, 1)]
-
-
-__all__ = ["Course", "ExerciseError", "PlayerInput", "make_course", "unknown_concept"]

@@ -81,11 +81,28 @@ class LiveGame:
             elif kind == "down" and each["key"] not in self._downs:
                 self._downs[each["key"]] = len(self.played)
                 self.played.append(PlayerInput("hold", frame, each["key"], up=STILL_DOWN))
-            elif kind == "click":
-                self.played.append(PlayerInput("click", frame, each["what"], each["value"] and tuple(each["value"])))
-            elif kind in ("pick", "answer", "type", "set"):
-                self.played.append(PlayerInput(kind, frame, each["what"], each["value"]))
+            elif self._possible(kind, each.get("what", ""), each.get("value")):
+                value = tuple(each["value"]) if kind == "click" and not each["what"] else each["value"]
+                self.played.append(PlayerInput(kind, frame, each["what"], value if kind in ("click", "set") else None))
         return self.played[first:]
+
+    def _possible(self, kind: str, what: str, value: Any) -> bool:
+        """Whether an exercise could have such an input: a browser may send anything."""
+        scene = self._prepared.scene
+        match kind:
+            case "click":
+                spot = (
+                    isinstance(value, (list, tuple))
+                    and len(value) == 2
+                    and all(isinstance(each, (int, float)) for each in value)
+                )
+                return what in self._prepared.names.pieces if what else spot
+            case "set":
+                fact = next((each for each in scene.fact if each.name == what), None)
+                return fact is not None and fact.accepts(value)
+            case "answer":
+                return True
+        return kind in ("pick", "type") and bool(what.strip())
 
     def _let_go(self, key: str, frame: int) -> None:
         place = self._downs.pop(key, None)

@@ -17,7 +17,7 @@ from .verdict import BROKEN, HELD, NOT_REACHED, Answer, Verdict, judge, over, ti
 from .wild import Run, shortest, wild_plan
 
 TRIALS_OF_AN_EDIT: Final = 6
-"""Trials of one scenario that are played for an edited script; the first broken one is among them."""
+"""Trials of a wild scenario that are played first for an edited script; the first broken one is among them."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -56,17 +56,23 @@ class Played:
 
 
 def play_scenario(
-    prepared: Prepared, woven: Woven, number: int, *, record: bool = False, like: Played | None = None
+    prepared: Prepared,
+    woven: Woven,
+    number: int,
+    *,
+    record: bool = False,
+    like: Played | None = None,
+    few: bool = False,
 ) -> Played:
     """Plays one scenario, all its trials, and judges it.
 
-    With `like`, the trial that was looked at there is looked at again, and of many trials only a few are
-    played: what an edit changes shows in them.
+    With `like`, the trial that was looked at there is looked at again. With `few`, only some of a wild
+    scenario's trials are played, that one among them: enough to drop an edit, not to accept it.
     """
     course = prepared.courses[number]
     several = len(course.plans) > 1
     chosen = range(len(course.plans))
-    if like is not None and len(chosen) > TRIALS_OF_AN_EDIT and course.scenario.wild is not None:
+    if few and like is not None and len(chosen) > TRIALS_OF_AN_EDIT and course.scenario.wild is not None:
         chosen = sorted({*range(TRIALS_OF_AN_EDIT - 1), like.trial})  # type: ignore[assignment]
     traces = {trial: prepared.play(woven, course, trial, record=record and not several) for trial in chosen}
     verdicts = tuple(_over_trials(prepared, course, place, traces) for place, _ in enumerate(course.checks))
@@ -86,7 +92,7 @@ def _over_trials(prepared: Prepared, course: Course, place: int, traces: dict[in
         return judge(asked, traces[trial], lambda: prepared.reference_trace(course, trial))
 
     if asked.trial is not None:
-        return replace(one(asked.trial), trial=asked.trial) if asked.trial in traces else one(min(traces))
+        return replace(one(asked.trial), trial=asked.trial)
     if len(traces) == 1:
         return one(next(iter(traces)))
     return over([(trial, one(trial)) for trial in traces])

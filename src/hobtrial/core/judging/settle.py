@@ -107,6 +107,12 @@ def _over_a_span(asked: Asked, trace: Trace) -> Settled:
     return _look(expectation, trace, last) if by else Settled(True, None)
 
 
+def ever(expectation: Expectation, trace: Trace) -> bool:
+    """Whether an expectation holds in any sample of a trial."""
+    frames = _moments(expectation, trace, 0, trace.last_frame)
+    return any(_look(expectation, trace, frame).holds for frame in frames)
+
+
 def _moments(expectation: Expectation, trace: Trace, first: int, last: int) -> list[int]:
     """The frames of a span in which the answer can be another than in the frame before."""
     if first > last:

@@ -7,10 +7,10 @@ from dataclasses import dataclass, replace
 from typing import Any, Final, Literal
 
 from ..exercise import CheckKind
-from ..trial import Observable, Trace
+from ..trial import Trace
 from ..words import as_json_value
 from .asked import Asked
-from .settle import Settled, settle
+from .settle import Settled, ever, settle
 from .settle import span_of as span_of
 
 Answer = Literal["held", "broken", "not reached"]
@@ -100,14 +100,6 @@ def _unsettled(asked: Asked, trace: Trace) -> Settled | None:
     condition = asked.only_if
     if condition is None:
         return None
-    frames = sorted({0, *(frame for what in condition.needs for frame in trace.samples[what].frames)})
-    if any(condition.holds([_value(trace, ask, frame) for ask in condition.asks])[0] for frame in frames):
+    if ever(condition, trace):
         return None
     return Settled(None, None, f"`{condition.text}` was never so")
-
-
-def _value(trace: Trace, ask: tuple[Observable, str], frame: int) -> Any:
-    what, when = ask
-    if when == "first":
-        return trace.first.get(what)
-    return trace.value(what, frame) if when == "now" else trace.before(what, frame)

@@ -121,8 +121,23 @@ class Fact(Spec):
             raise ValueError(f"can be {', '.join(map(repr, self.choices))}, not {value!r}")
         if self.range is not None and not (number and self.range[0] <= value <= self.range[1]):
             raise ValueError(f"is a number from {self.range[0]:g} to {self.range[1]:g}, not {value!r}")
-        if isinstance(self.start, str) != isinstance(value, str):
+        if self.choices is None and _family(self.start) != _family(value):
             raise ValueError(f"begins with {self.start!r} and cannot become {value!r}")
+
+    def accepts(self, value: Any) -> bool:
+        """Whether the fact can have a value."""
+        try:
+            self.accept(value)
+        except ValueError:
+            return False
+        return True
+
+
+def _family(value: Any) -> str:
+    """Truth values, numbers, texts, and what no fact can be."""
+    if isinstance(value, bool):
+        return "truth"
+    return "number" if isinstance(value, (int, float)) else "text" if isinstance(value, str) else "other"
 
 
 class SceneSpec(Spec):

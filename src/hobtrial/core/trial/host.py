@@ -23,7 +23,7 @@ from .handles import HANDLES, GameHolder, PieceHandle, had_value
 from .names import game_names
 from .plan import Plan
 from .recorder import Recorder
-from .showing import LONGEST_LABEL, Showing, Spot
+from .showing import Showing, Spot
 from .story import Story
 from .trace import Missed
 from .waits import Waits
@@ -56,6 +56,8 @@ MOST_MESSAGES = 1_000
 """Events that a script may cause in one frame: a loop of messages that never ends comes here."""
 
 
+MOST_MISSED = 200
+"""Things that came to nothing that are kept: the first ones tell."""
 MOST_MESSAGES_A_TRIAL = 20_000
 """The same in one trial: far more than anybody can follow."""
 
@@ -254,7 +256,7 @@ class Host:
 
     def miss(self, what: str, why: str) -> None:
         """Notes something that came to nothing."""
-        if len(self.missed) < LONGEST_LABEL:
+        if len(self.missed) < MOST_MISSED:
             self.missed.append(Missed(self.frame, what, why))
 
     def stored(self, name: str, old: Any, new: Any) -> None:
