@@ -1,83 +1,12 @@
-"""All wording of findings, one entry a slip: what is found becomes sentences here and nowhere else.
-
-Plain words, at most 20 a sentence, no blame, no exclamation marks. `{braces}` are filled from the
-facts of a finding.
-"""
+"""What is found becomes sentences here and nowhere else. The entries of the slips stand in `wording`."""
 
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
 from typing import Any, Final
 
 from ..words import UNSET, as_json_value, seconds_of
-
-
-@dataclass(frozen=True, slots=True)
-class Entry:
-    """The texts of one slip: its title for the class, then three levels of help and a note."""
-
-    title: str
-    nudge: str
-    pointer: str
-    note: str
-    nudge_without_values: str = ""
-    """The nudge and the pointer where the run holds no values for them."""
-    pointer_without_values: str = ""
-    for_class: str = ""
-    """The title of a group of such findings, without one student's own wording; else `title`."""
-
-
-SLIPS: Final[dict[str, Entry]] = {
-    "boundary": Entry(
-        title="`{test}` is off at its boundary",
-        nudge="What should happen when `{subject}` is exactly {value}?",
-        pointer="Line {line} asked `{test}`. `{subject}` was {value}, so the answer was {answer}.",
-        for_class="The test of `{subject}` is off at its boundary",
-        note="The sign leaves out, or takes in, the value at the boundary itself. "
-        "Try the numbers just below, at and above it.",
-        nudge_without_values="What should happen when `{subject}` is just at its boundary, neither below nor above?",
-        pointer_without_values="Line {line} asks `{test}`. Look at what it says when both sides are equal.",
-    ),
-    "every-frame": Entry(
-        title="`{variable}` changes on every frame",
-        nudge="How many times should `{variable}` change here, and how many times did it?",
-        pointer="Line {line} waits for `{event}`. It changed `{variable}` in {times} frames on end.",
-        note="The handler runs thirty times a second while this lasts. An event that comes once fits here: `{once}`.",
-    ),
-    "misspelt-name": Entry(
-        title="`{odd}` where `{right}` is meant",
-        nudge="Is every name written the same way everywhere, with the same capitals?",
-        pointer="Line {line} writes `{odd}`. The name that is meant seems to be `{right}`.",
-        for_class="`{right}` is not written the same everywhere",
-        note="To Python these are two names. One of them never gets the value that the other has.",
-    ),
-    "set-for-change": Entry(
-        title="`{set}` sets where a change is meant",
-        nudge="What is `{name}` after this happens for the second time?",
-        pointer="Line {line} set `{name}` to {new}. It was {old} before, and that was forgotten.",
-        for_class="`{name}` is set where a change is meant",
-        note="`=` puts a new value in place of the old one. `+=` and `-=` go on from the old one.",
-    ),
-    "unreadable": Entry(
-        title="The script cannot be read: {kind}",
-        nudge="Python cannot read this file yet. Which line looks different from its neighbours?",
-        pointer="Line {line}: {message}",
-        note="Nothing ran, so there are no marks yet. {instead}",
-    ),
-    "endless-loop": Entry(
-        title="A loop that does not end",
-        nudge="What has to change inside the loop for it to end?",
-        pointer="{message}",
-        note="While a loop goes round, the game stands still. Handlers already run again and again by themselves.",
-    ),
-    "unsettled": Entry(
-        title="{summary}",
-        nudge="{question}",
-        pointer="{happened}",
-        note="What happened is certain; why is left open.",
-    ),
-}
+from .wording import Entry
 
 UNREADABLE: Final[dict[str, str]] = {
     "assign-for-compare": "`=` where a comparison is meant",
@@ -108,9 +37,6 @@ HIDDEN_NAME: Final = (
 )
 NO_HANDLERS: Final = "This script has no `@on`, so nothing happens once it was read. Handlers wait for events."
 """The advice for a game of handlers that has none."""
-
-NARROWER: Final[tuple[tuple[str, str], ...]] = (("misspelt-name", "set-for-change"), ("every-frame", "set-for-change"))
-"""Where two slips explain the same checks, the first of each pair stands alone."""
 
 CAUSES: Final[dict[str, str]] = {
     "stopped": "{when} the script stopped. {stop}",
@@ -224,6 +150,41 @@ def stop_words(facts: dict[str, Any]) -> str:
         case "IndexError":
             return f"{where} asks for a place that the list does not have."
     return f"{where}: {kind}, {message}."
+
+
+def texts(entry: Entry, facts: dict[str, Any]) -> dict[str, str]:
+    """The texts of an entry with the facts of a finding; the plain ones where it has no values for the others."""
+    given = {
+        key: value if key in _AS_THEY_ARE or isinstance(value, str) else value_text(value)
+        for key, value in facts.items()
+    }
+    given["when"] = _capital(moment(facts.get("frame")))
+    if facts.get("values"):
+        pairs = dict(facts["values"]).items()
+        given["seen"] = " and ".join(f"`{part}` was {value_text(value)}" for part, value in pairs)
+    return {
+        "title": fill(entry.title, given),
+        "for_class": fill(entry.for_class or entry.title, given),
+        "nudge": _either(entry.nudge, entry.nudge_plain, given),
+        "pointer": _either(entry.pointer, entry.pointer_plain, given),
+        "note": fill(entry.note, given).strip(),
+    }
+
+
+_AS_THEY_ARE: Final = frozenset({"parts", "values"})
+
+
+def _either(template: str, plain: str, facts: dict[str, Any]) -> str:
+    try:
+        return fill(template, facts)
+    except KeyError:
+        if not plain:
+            raise
+        return fill(plain, facts)
+
+
+def _capital(text: str) -> str:
+    return text[0].upper() + text[1:]
 
 
 def fill(template: str, facts: dict[str, Any]) -> str:

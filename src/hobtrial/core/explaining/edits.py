@@ -1,21 +1,38 @@
-"""Applies edits to a text, and finds where in a text a node stands."""
+"""Applies edits to a text, and writes the spans of which edits are made.
+
+An edit never takes a line away: a line may become empty, or several, so that each line of the
+edited text comes from one line of the text before it.
+"""
 
 from __future__ import annotations
 
 import ast
-from collections.abc import Iterable
+import re
+from collections.abc import Iterable, Sequence
 
 from ..script import Script
 from .finding import ChangedLine, Edit, Span
 
 
 def apply(text: str, edit: Edit) -> str:
-    """The text with the spans of an edit replaced. Line numbers stay what they are."""
-    lines = text.split("\n")
-    for span in sorted(edit.spans, reverse=True):
-        line = lines[span.line - 1]
-        lines[span.line - 1] = line[: span.start] + span.text + line[span.end :]
-    return "\n".join(lines)
+    """The text with the spans of an edit replaced."""
+    return "\n".join(_cells(text, edit.spans))
+
+
+def origins(before: Sequence[int], text: str, edit: Edit) -> tuple[int, ...]:
+    """For each line of the edited text the line that it comes from; `before` says so of `text`."""
+    cells = _cells(text, edit.spans)
+    return tuple(before[place] for place, cell in enumerate(cells) for _ in cell.split("\n"))
+
+
+def changes_of(text: str, edit: Edit, numbers: Sequence[int]) -> tuple[ChangedLine, ...]:
+    """The lines that an edit changes, without the indentation that they share. `numbers` as in `origins`."""
+    found = []
+    for place, (old, new) in enumerate(zip(text.split("\n"), _cells(text, edit.spans), strict=True)):
+        if old != new:
+            shared = 0 if not old.strip() or not new.strip() else min(_indent(old), _indent(new))
+            found.append(ChangedLine(numbers[place], old[shared:].rstrip(), new[shared:].rstrip()))
+    return tuple(found)
 
 
 def changed_lines(before: str, after: str) -> tuple[ChangedLine, ...]:
@@ -24,6 +41,19 @@ def changed_lines(before: str, after: str) -> tuple[ChangedLine, ...]:
     return tuple(
         ChangedLine(number, old.strip(), new.strip()) for number, (old, new) in enumerate(pairs, 1) if old != new
     )
+
+
+def _cells(text: str, spans: Iterable[Span]) -> list[str]:
+    """Each line of a text as an edit leaves it; one that became several holds line breaks."""
+    cells = text.split("\n")
+    for span in sorted(spans, key=lambda span: (span.line, span.start, span.end), reverse=True):
+        line = cells[span.line - 1]
+        cells[span.line - 1] = line[: span.start] + span.text + line[span.end :]
+    return cells
+
+
+def _indent(line: str) -> int:
+    return len(line) - len(line.lstrip())
 
 
 def column(script: Script, line: int, offset: int) -> int:
@@ -35,12 +65,8 @@ def replace_node(script: Script, node: ast.expr, text: str) -> Span | None:
     """The span that replaces a node; nothing where it goes over several lines."""
     if node.end_lineno != node.lineno or node.end_col_offset is None:
         return None
-    return Span(
-        node.lineno,
-        column(script, node.lineno, node.col_offset),
-        column(script, node.lineno, node.end_col_offset),
-        text,
-    )
+    start = column(script, node.lineno, node.col_offset)
+    return Span(node.lineno, start, column(script, node.lineno, node.end_col_offset), text)
 
 
 def replace_between(script: Script, left: ast.expr, right: ast.expr, old: str, new: str) -> Span | None:
@@ -67,12 +93,109 @@ def spans(*candidates: Span | None) -> tuple[Span, ...]:
     return tuple(sorted(span for span in candidates if span is not None))
 
 
-def enclosing_function(script: Script, line: int) -> ast.FunctionDef | None:
-    """The function that a line stands in."""
-    for node in script.tree.body:
-        if isinstance(node, ast.FunctionDef) and node.lineno <= line <= (node.end_lineno or node.lineno):
-            return node
-    return None
+def first_line(node: ast.stmt) -> int:
+    """The line in which a statement begins, with its decorators."""
+    decorators: list[ast.expr] = getattr(node, "decorator_list", [])
+    return min([node.lineno, *(each.lineno for each in decorators)])
+
+
+def last_line(node: ast.stmt) -> int:
+    """The line in which a statement ends."""
+    return node.end_lineno or node.lineno
+
+
+def alone(script: Script, node: ast.stmt) -> bool:
+    """Whether a statement has its lines for itself: no `;`, no block behind a colon."""
+    head = script.lines[first_line(node) - 1]
+    if head[: len(head) - len(head.lstrip())] != head[: column(script, node.lineno, node.col_offset)] and (
+        first_line(node) == node.lineno
+    ):
+        return False
+    tail = script.lines[last_line(node) - 1].encode()[node.end_col_offset or 0 :].decode(errors="ignore")
+    return not tail.strip().startswith(";")
+
+
+def indent(script: Script, node: ast.stmt) -> str:
+    """The white space before a statement."""
+    line = script.lines[first_line(node) - 1]
+    return line[: _indent(line)]
+
+
+def block_lines(script: Script, node: ast.stmt) -> list[str]:
+    """The lines of a statement, as they stand."""
+    return script.lines[first_line(node) - 1 : last_line(node)]
+
+
+def before(script: Script, node: ast.stmt, text: str) -> Span:
+    """Further lines before a statement, indented as it is. `text` has no indentation of its own."""
+    lead = indent(script, node)
+    return Span(first_line(node), 0, 0, "".join(f"{lead}{line}\n" for line in text.split("\n")))
+
+
+def after(script: Script, node: ast.stmt, text: str) -> Span:
+    """Further lines after a statement, indented as it is."""
+    lead, end = indent(script, node), len(script.lines[last_line(node) - 1])
+    return Span(last_line(node), end, end, "".join(f"\n{lead}{line}" for line in text.split("\n")))
+
+
+def blank(script: Script, node: ast.stmt, block: Sequence[ast.stmt]) -> tuple[Span, ...]:
+    """A statement taken away; `pass` where its block would be empty."""
+    rest = "" if len(block) > 1 else f"{indent(script, node)}pass"
+    return rewrite(script, node, rest)
+
+
+def rewrite(script: Script, node: ast.stmt, text: str) -> tuple[Span, ...]:
+    """The lines of a statement replaced by others, which bring their own indentation."""
+    lines = range(first_line(node), last_line(node) + 1)
+    return tuple(
+        Span(line, 0, len(script.lines[line - 1]), text if line == lines[0] else "")
+        for line in lines
+        if line == lines[0] or script.lines[line - 1]
+    )
+
+
+def shifted(lines: Iterable[str], old: str, new: str) -> str:
+    """Lines with one indentation replaced by another at their beginning."""
+    return "\n".join(new + line.removeprefix(old) if line.strip() else "" for line in lines)
+
+
+def wrapped(script: Script, nodes: Sequence[ast.stmt], head: str) -> tuple[Span, ...]:
+    """Statements on end, put under a further head such as `if lives > 0:`."""
+    lead = indent(script, nodes[0])
+    found: list[Span] = [Span(first_line(nodes[0]), 0, 0, f"{lead}{head}\n")]
+    for line in range(first_line(nodes[0]), last_line(nodes[-1]) + 1):
+        if script.lines[line - 1].strip():
+            found.append(Span(line, 0, 0, "    "))
+    first = found.pop(1)
+    found[0] = Span(first.line, 0, 0, f"{lead}{head}\n    ")
+    return tuple(found)
+
+
+def to_global(script: Script, function: ast.FunctionDef, *names: str) -> Span | None:
+    """The span that declares names `global` in a function; nothing where they all are already."""
+    declared = [node for node in ast.walk(function) if isinstance(node, ast.Global)]
+    known = {name for node in declared for name in node.names}
+    wanted = [name for name in names if name not in known]
+    if not wanted:
+        return None
+    if declared:
+        line = declared[0].lineno
+        end = column(script, line, declared[0].end_col_offset or 0)
+        return Span(line, end, end, "".join(f", {name}" for name in wanted))
+    return before(script, body_start(function), f"global {', '.join(wanted)}")
+
+
+def body_start(function: ast.FunctionDef) -> ast.stmt:
+    """The first statement of a function after its docstring."""
+    match function.body:
+        case [ast.Expr(value=ast.Constant(value=str())), following, *_]:
+            return following
+    return function.body[0]
+
+
+def renamed(text: str, names: dict[str, str]) -> str:
+    """A piece of script with whole names replaced."""
+    return re.sub(r"(?<![\w.])[A-Za-z_]\w*", lambda met: names.get(met[0], met[0]), text)
 
 
 def names_in(nodes: Iterable[ast.AST]) -> list[str]:
@@ -86,3 +209,8 @@ def names_in(nodes: Iterable[ast.AST]) -> list[str]:
                 found.append(inner.id)
     owners = {name.split(".")[0] for name in found if "." in name}
     return [name for name in dict.fromkeys(found) if name not in owners]
+
+
+def source_of(script: Script, node: ast.stmt) -> str:
+    """The lines of a statement without their own indentation."""
+    return shifted(block_lines(script, node), indent(script, node), "")

@@ -9,11 +9,15 @@ from typing import Any, Final
 from ..events import PAIR_EVENTS
 from ..judging import HELD, Played, Prepared, failed_checks, play_all, reference_of
 from ..script import Script, Unreadable, mend
-from ..trial import Trace
-from .catalogue import NARROWER, QUESTIONS, SUMMARIES, fill, moment, sentence
-from .edits import apply, changed_lines
+from ..trial import Observable, Trace
+from .catalogue import QUESTIONS, SUMMARIES, fill, moment, sentence
+from .edits import apply, changed_lines, changes_of, origins
 from .finding import CheckRef, Confidence, Finding, Fix
 from .one_change import Budget, Tried, agrees, search
+from .parting import first_parting
+from .recognise import Recognised, recognise
+from .slips.order import narrower
+from .subject import Subject
 from .why import Cause, why
 
 MOST_ROUNDS: Final = 6
@@ -77,9 +81,9 @@ def explain(prepared: Prepared, script: Script, played: list[Played]) -> Explana
     for place, link in enumerate(chain.links):
         confidence: Confidence = "likely" if link.rivals else "shown"
         for tried in (link.best, *link.rivals):
-            fix = _fix(prepared, script, played, link.base, tried, first=place == 0)
-            findings.append(_finding(prepared, tried, confidence, fix))
-    findings.extend(_unsettled(prepared, chain.script, chain.played))
+            fix = _fix(prepared, script, played, link, tried, first=place == 0)
+            findings.append(_finding(prepared, tried, confidence, fix, link.lines))
+    findings.extend(_unsettled(prepared, chain))
     ordered = sorted(findings, key=lambda finding: (-finding.marks_lost, finding.lines or (10**6,)))
     return Explanation(tuple(ordered), budget.spent)
 
@@ -89,6 +93,8 @@ class _Link:
     """One mistake that was found: the script it was found in, and the edits that mend it."""
 
     base: Script
+    lines: tuple[int, ...]
+    """For each line of it the line that it comes from in the script as handed in."""
     best: Tried
     rivals: tuple[Tried, ...]
 
@@ -99,6 +105,7 @@ class _Chain:
 
     links: tuple[_Link, ...]
     script: Script
+    lines: tuple[int, ...]
     played: list[Played]
 
 
@@ -106,17 +113,49 @@ def _follow(prepared: Prepared, script: Script, played: list[Played], budget: Bu
     """Mends one mistake after the other; with `steps`, also such as do not agree yet."""
     links: list[_Link] = []
     base, now = script, played
+    lines = tuple(range(1, len(script.lines) + 1))
     while len(links) < MOST_ROUNDS and any(run.broken for run in now):
-        found = [
-            tried for tried in search(prepared, base, now, _traces(prepared, base, now), budget) if steps or tried.firm
-        ]
+        subject = subject_of(prepared, base, now)
+        found = [tried for tried in search(prepared, subject, now, budget) if steps or tried.firm]
         if not found:
             break
-        links.append(_Link(base, found[0], tuple(_rivals(found))))
+        links.append(_Link(base, lines, found[0], tuple(_rivals(found))))
+        lines = origins(lines, base.text, found[0].edit)
         reading = prepared.read(found[0].text)
         assert isinstance(reading, Script)
         base, now = reading, list(found[0].played)
-    return _Chain(tuple(links), base, now)
+    return _Chain(tuple(links), base, lines, now)
+
+
+def subject_of(prepared: Prepared, script: Script, played: Iterable[Played]) -> Subject:
+    """A script with the full traces of its broken scenarios."""
+    broken = [run for run in played if run.broken and not _loops(run)]
+    traces = _traces(prepared, script, broken)
+    theirs = {run.number: reference_of(prepared, run) for run in broken}
+    about = {run.number: _about(prepared, run) for run in broken}
+    parts: dict[int, int] = {}
+    for run in broken:
+        found = first_parting(about[run.number] & set(run.trace.samples), run.trace, theirs[run.number])
+        stop = run.trace.stopped
+        parts[run.number] = (
+            found.frame if found is not None else stop.frame if stop is not None else run.trace.last_frame
+        )
+    return Subject(prepared, script, traces, theirs, parts, frozenset().union(*about.values()))
+
+
+def _loops(run: Played) -> bool:
+    """Whether a loop went round until its limit: that is the mistake, and its trials are costly."""
+    return run.trace.stopped is not None and run.trace.stopped.kind == "loop"
+
+
+def _about(prepared: Prepared, run: Played) -> frozenset[Observable]:
+    """What the checks of a scenario that do not hold are about."""
+    return frozenset(
+        what
+        for place, verdict in enumerate(run.verdicts)
+        if verdict.verdict != HELD
+        for what in prepared.courses[run.number].checks[place].about
+    )
 
 
 def _stands(prepared: Prepared, chain: _Chain) -> bool:
@@ -124,18 +163,23 @@ def _stands(prepared: Prepared, chain: _Chain) -> bool:
     return all(link.best.firm or agrees(prepared, link.best.about, chain.played) for link in chain.links)
 
 
-def _fix(prepared: Prepared, script: Script, played: list[Played], base: Script, tried: Tried, *, first: bool) -> Fix:
+def _fix(prepared: Prepared, script: Script, played: list[Played], link: _Link, tried: Tried, *, first: bool) -> Fix:
     """The edit as a fix: what it does alone where it does something alone, else on top of those before it."""
-    changes = changed_lines(base.text, tried.text)
-    together = Fix(changes, len(tried.mends), len(tried.breaks), on_top=not first)
-    if first or any(script.lines[change.line - 1].strip() != change.before for change in changes):
+    changes = changes_of(link.base.text, tried.edit, link.lines)
+    given = tried.edit.shows_reference
+    together = Fix(changes, len(tried.mends), len(tried.breaks), on_top=not first, shows_reference=given)
+    if first or len(script.lines) != len(link.base.lines):
+        return together
+    if any(script.lines[span.line - 1] != link.base.lines[span.line - 1] for span in tried.edit.spans):
         return together
     reading = prepared.read(apply(script.text, tried.edit))
     if not isinstance(reading, Script):
         return together
     alone = play_all(prepared, prepared.weave(reading))
     before, after = failed_checks(played), failed_checks(alone)
-    return Fix(changes, len(before - after), len(after - before), on_top=False) if before - after else together
+    if not before - after:
+        return together
+    return Fix(changes, len(before - after), len(after - before), on_top=False, shows_reference=given)
 
 
 def _traces(prepared: Prepared, script: Script, played: Iterable[Played]) -> dict[int, Trace]:
@@ -153,20 +197,15 @@ def _rivals(shown: list[Tried]) -> list[Tried]:
     rivals: dict[str, Tried] = {}
     for tried in shown[1:]:
         slip = tried.edit.slip
-        if (
-            slip != best.edit.slip
-            and tried.firm
-            and tried.mends == best.mends
-            and (best.edit.slip, slip) not in NARROWER
-        ):
+        if slip != best.edit.slip and tried.firm and tried.mends == best.mends and not narrower(best.edit.slip, slip):
             rivals.setdefault(slip, tried)
     return list(rivals.values())
 
 
-def _finding(prepared: Prepared, tried: Tried, confidence: Confidence, fix: Fix) -> Finding:
+def _finding(prepared: Prepared, tried: Tried, confidence: Confidence, fix: Fix, origin: tuple[int, ...]) -> Finding:
     edit = tried.edit
-    facts = {"line": edit.line, **edit.facts, **tried.facts}
-    lines = tuple(dict.fromkeys(span.line for span in edit.spans))
+    facts = _as_handed_in({"line": edit.line, **edit.facts, **tried.facts}, origin)
+    lines = tuple(dict.fromkeys(origin[span.line - 1] for span in edit.spans))
     return Finding(
         slip=edit.slip,
         confidence=confidence,
@@ -185,29 +224,97 @@ def _marks(prepared: Prepared, refs: Iterable[CheckRef]) -> float:
     return sum(prepared.courses[number].checks[place].check.marks for number, place in refs)
 
 
-def _unsettled(prepared: Prepared, script: Script, played: list[Played]) -> list[Finding]:
+LINES: Final = ("line", "gone_line", "at_line", "other", "moved", "past")
+"""Facts that are numbers of lines."""
+
+
+def _as_handed_in(facts: dict[str, Any], origin: tuple[int, ...]) -> dict[str, Any]:
+    """Facts of an edited script with the lines of the script as handed in."""
+    return {
+        key: origin[value - 1] if key in LINES and isinstance(value, int) and 0 < value <= len(origin) else value
+        for key, value in facts.items()
+    }
+
+
+def _unsettled(prepared: Prepared, chain: _Chain) -> list[Finding]:
     """What no edit explains: what happened, grouped by cause."""
+    script, played = chain.script, chain.played
     traces = _traces(prepared, script, played)
     causes: dict[tuple[Any, ...], list[tuple[Cause, CheckRef]]] = {}
+    settled: dict[tuple[Any, ...], Recognised] = {}
     for run in played:
         for place, verdict in enumerate(run.verdicts):
             if verdict.verdict != HELD:
                 needs = prepared.courses[run.number].checks[place].about
-                cause = why(
-                    verdict,
-                    needs,
-                    script,
-                    traces[run.number],
-                    reference_of(prepared, run),
+                own = traces[run.number]
+                theirs = reference_of(prepared, run)
+                cause = why(verdict, needs, script, own, theirs)
+                slip = recognise(prepared, script, cause, needs, own, theirs)
+                key = cause.key if slip is None else (slip[0], slip[1].get("line") or cause.lines)
+                causes.setdefault(key, []).append((cause, (run.number, place)))
+                if slip is not None:
+                    settled.setdefault(key, slip)
+    _follow_up(causes, settled)
+    return [
+        _recognised(prepared, entries, chain.lines, *settled[key])
+        if key in settled
+        else _open_finding(prepared, entries, chain.lines)
+        for key, entries in causes.items()
+    ]
+
+
+Causes = dict[tuple[Any, ...], list[tuple[Cause, CheckRef]]]
+
+
+def _follow_up(causes: Causes, settled: dict[tuple[Any, ...], Recognised]) -> None:
+    """Puts what happened later in a scenario, or at the same moment, to the one mistake that is settled there."""
+    for key in [key for key in causes if key not in settled]:
+        kept = []
+        for cause, ref in causes[key]:
+            roots = [
+                root
+                for root in settled
+                if any(
+                    number == ref[0]
+                    and first.frame is not None
+                    and cause.frame is not None
+                    and first.frame <= cause.frame
+                    for first, (number, _) in causes[root]
                 )
-                causes.setdefault(cause.key, []).append((cause, (run.number, place)))
-    return [_open_finding(prepared, entries) for entries in causes.values()]
+            ]
+            if len(roots) == 1:
+                causes[roots[0]].append((cause, ref))
+            else:
+                kept.append((cause, ref))
+        if kept:
+            causes[key] = kept
+        else:
+            del causes[key]
 
 
-def _open_finding(prepared: Prepared, entries: list[tuple[Cause, CheckRef]]) -> Finding:
+def _recognised(
+    prepared: Prepared,
+    entries: list[tuple[Cause, CheckRef]],
+    origin: tuple[int, ...],
+    slip: str,
+    facts: dict[str, Any],
+) -> Finding:
+    """A finding that the traces settle without any change that mends."""
     cause, (scenario, _) = entries[0]
     refs = tuple(ref for _, ref in entries)
-    facts: dict[str, Any] = {"name": cause.what, "what": cause.what, "own": None, **cause.facts}
+    given = _as_handed_in({"line": cause.lines[0] if cause.lines else 0, **cause.facts, **facts}, origin)
+    line = given.get("line", 0)
+    lines = (line,) if line else tuple(origin[each - 1] for each in cause.lines)
+    given["event"] = given.get("event") or cause.what
+    return Finding(
+        slip, "likely", lines, cause.what, refs, _marks(prepared, refs), given, scenario=scenario, frame=cause.frame
+    )
+
+
+def _open_finding(prepared: Prepared, entries: list[tuple[Cause, CheckRef]], origin: tuple[int, ...]) -> Finding:
+    cause, (scenario, _) = entries[0]
+    refs = tuple(ref for _, ref in entries)
+    facts = _as_handed_in({"name": cause.what, "what": cause.what, "own": None, **cause.facts}, origin)
     happened = sentence(cause.kind, facts)
     summary = fill(SUMMARIES[cause.kind], {"kind": "", "event": "", **facts})
     of_pieces = cause.facts.get("event", "").startswith(PAIR_EVENTS)
@@ -217,7 +324,7 @@ def _open_finding(prepared: Prepared, entries: list[tuple[Cause, CheckRef]]) -> 
     return Finding(
         slip="endless-loop" if endless else "unsettled",
         confidence="shown" if endless else "open",
-        lines=cause.lines,
+        lines=tuple(origin[line - 1] for line in cause.lines),
         about=cause.what,
         checks=refs,
         marks_lost=_marks(prepared, refs),

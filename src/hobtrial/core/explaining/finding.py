@@ -28,6 +28,10 @@ class Edit:
     spans: tuple[Span, ...]
     about: str
     facts: dict[str, Any] = field(default_factory=dict, hash=False)
+    everywhere: bool = False
+    """Whether it may matter in scenarios that never come by its lines: something new is added."""
+    shows_reference: bool = False
+    """Whether it writes out a part that the reference shows."""
 
     @property
     def line(self) -> int:
@@ -62,6 +66,8 @@ class Fix:
     breaks: int
     on_top: bool = False
     """Whether it mends these only once the findings before it are mended too."""
+    shows_reference: bool = False
+    """Whether its lines are the reference's: the teacher's to allow."""
 
     def as_json(self) -> dict[str, Any]:
         """The fix as the report shows it; the first line stands by itself."""
@@ -71,6 +77,7 @@ class Fix:
             "mends": self.mends,
             "breaks": self.breaks,
             "on_top": self.on_top,
+            "shows_reference": self.shows_reference,
             "changes": [line.as_json() for line in self.changes],
         }
 

@@ -10,33 +10,27 @@ comes to agree in the end. The idea is that of mutation-based fault localisation
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import Any, Final
 
 from ..judging import HELD, TRIALS_OF_AN_EDIT, Played, Prepared, play_scenario, reference_of
-from ..script import DIRECT, Script
-from ..trial import GAME_NAMES, Observable, Trace
+from ..script import Script
+from ..trial import Observable, Trace
 from .edits import apply
 from .finding import CheckRef, Edit
 from .parting import parting
-from .slips import boundary, every_frame, misspelt_name, set_for_change
+from .slips.order import GROUPS, WITNESSES, breadth, edits, narrower
+from .subject import Subject
+from .witness import seen
 
-MOST_EDITS: Final = 200
+MOST_EDITS: Final = 600
 """Edits tried for one script."""
-MOST_TRIALS: Final = 1_000
-"""Trials played for one script's edits: two seconds of processor time for short scenarios."""
+MOST_TRIALS: Final = 2_000
+"""Trials played for one script's edits: four seconds of processor time for short scenarios."""
 
 MOST_PASSES: Final = 10_000_000
 """Loop passes and calls of all those trials together: five seconds of processor time for heavy scripts."""
-
-Witness = Callable[[Edit, Trace], dict[str, Any] | None]
-WITNESSES: Final[dict[str, Witness]] = {
-    boundary.SLIP: boundary.witness,
-    every_frame.SLIP: every_frame.witness,
-    misspelt_name.SLIP: misspelt_name.witness,
-    set_for_change.SLIP: set_for_change.witness,
-}
 
 
 @dataclass(frozen=True, eq=False)
@@ -54,6 +48,10 @@ class Tried:
     """What the mended checks are about."""
     firm: bool
     """Whether the edited runs agree with the reference's; else it is only a step."""
+    apart: int = 0
+    """On how many things, over all scenarios, the edited runs still part from the reference's."""
+    strays: int = 0
+    """On how many of them the script's own run did not."""
 
 
 @dataclass
@@ -79,45 +77,68 @@ class Budget:
         self.spent = self.spent or self.passes > MOST_PASSES
 
 
-def candidates(prepared: Prepared, script: Script) -> Iterator[Edit]:
-    """All edits worth trying on a script, slip by slip."""
-    variables = prepared.exercise.settings.variable
-    asked = [each.name for each in variables]
-    given = GAME_NAMES | DIRECT | prepared.taken | {"str", "list", "dict", "set", "tuple"}
-    labels = [each.label for each in variables if each.label]
-    yield from misspelt_name.edits(script, asked, given, labels)
-    yield from every_frame.edits(script)
-    yield from boundary.edits(script)
-    yield from set_for_change.edits(script)
+def search(prepared: Prepared, subject: Subject, played: list[Played], budget: Budget) -> list[Tried]:
+    """Tries the edits of a script, the narrowest slips first; gives those that show a slip, then the steps.
 
-
-def search(
-    prepared: Prepared, script: Script, played: list[Played], traces: dict[int, Trace], budget: Budget
-) -> list[Tried]:
-    """Tries the edits of a script; gives those that show a slip, the best first, then the steps.
-
-    `played` are all scenarios as they are now, `traces` the full traces of those that are broken.
+    The best stands first. `played` are all scenarios as they are now. A broader group is not asked
+    where a narrower one has an edit that mends everything.
     """
     shown: list[Tried] = []
-    broken = [run.number for run in played if run.broken]
-    for edit in candidates(prepared, script):
-        if budget.edits >= MOST_EDITS:
-            budget.spent = True
-        if budget.spent:
+    wanted = {
+        (run.number, place)
+        for run in played
+        if run.number in subject.traces
+        for place, each in enumerate(run.verdicts)
+        if each.verdict != HELD
+    }
+    known: set[str] = set()
+    for group in range(len(GROUPS)):
+        for edit in edits(subject, group):
+            if not edit.spans or not _in_reach(edit, subject):
+                continue
+            text = apply(subject.script.text, edit)
+            if text in known:
+                continue
+            known.add(text)
+            if budget.edits >= MOST_EDITS:
+                budget.spent = True
+            if budget.spent:
+                return _ordered(shown)
+            tried = _try(prepared, edit, text, subject, played, budget)
+            if tried is not None:
+                shown.append(tried)
+        if any(tried.firm and tried.mends == wanted and not tried.strays for tried in shown):
             break
-        lines = {span.line for span in edit.spans}
-        reached = [number for number in broken if _reaches(traces[number], lines)]
-        if not reached:
-            continue
-        budget.edits += 1
-        tried = _try(prepared, edit, script, played, traces, reached, budget)
-        if tried is not None:
-            shown.append(tried)
-    return sorted(shown, key=_rank)
+    return _ordered(shown)
 
 
-def _rank(tried: Tried) -> tuple[bool, int, int, int]:
-    return (not tried.firm, -len(tried.mends), tried.edit.size, tried.edit.line)
+def _ordered(shown: list[Tried]) -> list[Tried]:
+    """The best first; of those that mend the same, one that a narrower one explains comes after that."""
+    found = sorted(shown, key=_rank)
+    if not found:
+        return []
+    equals = [tried for tried in found if tried.firm == found[0].firm and tried.mends == found[0].mends]
+    equals = [tried for tried in equals if tried.apart == found[0].apart]
+    best = next(
+        (
+            tried for tried in equals
+            if not any(narrower(other.edit.slip, tried.edit.slip) for other in equals if other is not tried)
+        ),
+        found[0],
+    )  # fmt: skip
+    return [best, *(tried for tried in found if tried is not best)]
+
+
+def _in_reach(edit: Edit, subject: Subject) -> bool:
+    return edit.everywhere or any(
+        _reaches(trace, {span.line for span in edit.spans}) for trace in subject.traces.values()
+    )
+
+
+def _rank(tried: Tried) -> tuple[bool, int, int, int, int, int]:
+    return (
+        not tried.firm, -len(tried.mends), tried.apart, breadth(tried.edit.slip), tried.edit.size, tried.edit.line,
+    )  # fmt: skip
 
 
 def _reaches(trace: Trace, lines: set[int]) -> bool:
@@ -128,18 +149,14 @@ def _reaches(trace: Trace, lines: set[int]) -> bool:
 
 
 def _try(
-    prepared: Prepared,
-    edit: Edit,
-    script: Script,
-    played: list[Played],
-    traces: dict[int, Trace],
-    reached: list[int],
-    budget: Budget,
+    prepared: Prepared, edit: Edit, text: str, subject: Subject, played: list[Played], budget: Budget
 ) -> Tried | None:
-    text = apply(script.text, edit)
+    lines = {span.line for span in edit.spans}
+    reached = [number for number, trace in subject.traces.items() if edit.everywhere or _reaches(trace, lines)]
     reading = prepared.read(text)
     if not isinstance(reading, Script) or not budget.take(_trials(prepared, reached)):
         return None
+    budget.edits += 1
     woven = prepared.weave(reading)
     after = {number: play_scenario(prepared, woven, number, like=played[number], few=True) for number in reached}
     budget.count(after.values())
@@ -159,7 +176,7 @@ def _try(
     firm = _agrees(prepared, about, mends, played, after)
     if not firm and not _puts_off(prepared, about, played, after):
         return None
-    facts = _witnessed(edit, {number for number, _ in mends}, traces)
+    facts = _witnessed(edit, {number for number, _ in mends} & set(subject.traces), subject)
     if facts is None:
         return None
     found, scenario = facts
@@ -173,7 +190,20 @@ def _try(
     if not mends or any(_now(run, after[run.number], held=False) for run in played):
         return None
     ordered = tuple(after[run.number] for run in played)
-    return Tried(edit, text, ordered, frozenset(mends), frozenset(breaks), found, scenario, about, firm)
+    apart, strays = _apart(prepared, played, after)
+    return Tried(edit, text, ordered, frozenset(mends), frozenset(breaks), found, scenario, about, firm, apart, strays)
+
+
+def _apart(prepared: Prepared, played: list[Played], after: dict[int, Played]) -> tuple[int, int]:
+    """On how many things the edited runs part from the reference's, and on how many of them the script's did not."""
+    apart = strays = 0
+    for run in played:
+        edited, reference = after[run.number].trace, reference_of(prepared, run)
+        for what in set(edited.samples) & set(reference.samples):
+            if parting(what, edited, reference) is not None:
+                apart += 1
+                strays += parting(what, run.trace, reference) is None
+    return apart, strays
 
 
 def _trials(prepared: Prepared, numbers: list[int]) -> int:
@@ -246,9 +276,13 @@ def _unaltered(what: Observable, before: Trace, after: Trace) -> bool:
     return before.last_frame == after.last_frame and old.frames == new.frames and old.values == new.values
 
 
-def _witnessed(edit: Edit, numbers: set[int], traces: dict[int, Trace]) -> tuple[dict[str, Any], int] | None:
+def _witnessed(edit: Edit, numbers: set[int], subject: Subject) -> tuple[dict[str, Any], int] | None:
+    """The evidence of the student's own run, and the scenario that it is from; nothing where no run bears it out."""
+    own = WITNESSES.get(edit.slip)
     for number in sorted(numbers):
-        facts = WITNESSES[edit.slip](edit, traces[number])
-        if facts is not None:
-            return facts, number
+        trace = subject.traces[number]
+        general = seen(edit, trace, subject.parts[number])
+        facts = own(edit, trace) if own is not None else {}
+        if facts is not None and (general is not None or own is not None):
+            return {**(general or {}), **facts}, number
     return None

@@ -25,13 +25,14 @@ from ..judging import (
 )
 from ..script import Script, Unreadable, Woven, is_handler
 from ..words import seconds_of
-from .catalogue import HIDDEN_NAME, NO_HANDLERS, SLIPS, UNREADABLE, fill, moment, value_text
+from .catalogue import HIDDEN_NAME, NO_HANDLERS, UNREADABLE, moment, texts, value_text
 from .explain import Explanation, explain, explain_unreadable
 from .finding import Finding
+from .wording import SLIPS
 
 Report = dict[str, Any]
 
-EDITION: Final = 2
+EDITION: Final = 3
 """Of marking and explaining. Raise it when a report of the same script would come out differently."""
 
 
@@ -116,19 +117,17 @@ def _report(
 
 def finding_json(prepared: Prepared, finding: Finding, played: list[Played]) -> dict[str, Any]:
     """A finding as the report shows it, with its sentences."""
-    entry = SLIPS[finding.slip]
-    facts = {
-        key: value if isinstance(value, (str, int)) or key in ("parts", "values") else value_text(value)
-        for key, value in finding.facts.items()
-    }
+    facts = dict(finding.facts)
     if finding.slip == "unreadable":
         facts["kind"] = UNREADABLE[facts["kind"]]
-    missing = bool(entry.pointer_without_values) and "value" not in facts
+    if finding.fix is not None:
+        facts["mends"] = finding.fix.mends
+    words = texts(SLIPS[finding.slip], facts)
     names = [prepared.courses[number].scenario.name for number in dict.fromkeys(number for number, _ in finding.checks)]
     return {
         "slip": finding.slip,
-        "title": fill(entry.title, facts),
-        "for_class": fill(entry.for_class or entry.title, facts),
+        "title": words["title"],
+        "for_class": words["for_class"],
         "confidence": finding.confidence,
         "about": finding.about,
         "lines": list(finding.lines),
@@ -138,10 +137,10 @@ def finding_json(prepared: Prepared, finding: Finding, played: list[Played]) -> 
         "scenario": finding.scenario,
         "frame": finding.frame,
         "happened": happened(finding, played),
-        "nudge": fill(entry.nudge_without_values if missing else entry.nudge, facts),
-        "pointer": fill(entry.pointer_without_values if missing else entry.pointer, facts),
+        "nudge": words["nudge"],
+        "pointer": words["pointer"],
         "fix": finding.fix.as_json() if finding.fix else None,
-        "note": fill(entry.note, facts).strip(),
+        "note": words["note"],
     }
 
 

@@ -1,8 +1,12 @@
-"""Which names a script binds, and where: read off the tree, as Python's own scoping does it."""
+"""Which names a script binds, and where: read off the tree, as Python's own scoping does it.
+
+Trees are never changed once they are read, so what was read off one is kept for a while.
+"""
 
 from __future__ import annotations
 
 import ast
+import functools
 from collections.abc import Iterator
 
 Function = ast.FunctionDef | ast.Lambda
@@ -24,18 +28,20 @@ def bound_by(node: ast.AST) -> Iterator[str]:
             yield from (alias.asname or alias.name for alias in aliases)
 
 
+@functools.lru_cache(maxsize=8)
 def names_bound_anywhere(tree: ast.AST) -> frozenset[str]:
     """All names that are bound in a tree, in whichever scope; imported ones from `enum` do not count."""
     enums = {name for name, (module, _) in imported_names(tree).items() if module == "enum"}
     return frozenset(name for node in ast.walk(tree) for name in bound_by(node)) - enums
 
 
-def bound_names(scope: ast.AST) -> set[str]:
+@functools.lru_cache(maxsize=256)
+def bound_names(scope: ast.AST) -> frozenset[str]:
     """The names that a module, function or lambda binds in its own scope."""
     names: set[str] = set()
     for node in own_nodes(scope):
         names.update(bound_by(node))
-    return names
+    return frozenset(names)
 
 
 def own_nodes(scope: ast.AST) -> Iterator[ast.AST]:
@@ -66,12 +72,13 @@ def own_nodes(scope: ast.AST) -> Iterator[ast.AST]:
             stack.extend(reversed(list(ast.iter_child_nodes(node))))
 
 
-def declared(scope: ast.AST, kind: type[ast.Global] | type[ast.Nonlocal]) -> set[str]:
+@functools.lru_cache(maxsize=512)
+def declared(scope: ast.AST, kind: type[ast.Global] | type[ast.Nonlocal]) -> frozenset[str]:
     """The names that a function declares `global` or `nonlocal`."""
-    return {name for node in own_nodes(scope) if isinstance(node, kind) for name in node.names}
+    return frozenset({name for node in own_nodes(scope) if isinstance(node, kind) for name in node.names})
 
 
-def declared_global(function: ast.AST) -> set[str]:
+def declared_global(function: ast.AST) -> frozenset[str]:
     """The names that a function declares `global`."""
     return declared(function, ast.Global)
 
@@ -89,6 +96,7 @@ def global_names(tree: ast.Module) -> frozenset[str]:
     return frozenset(names)
 
 
+@functools.lru_cache(maxsize=8)
 def imported_names(tree: ast.AST) -> dict[str, tuple[str, str]]:
     """For each imported name its module and what of it; "" for the module itself."""
     found: dict[str, tuple[str, str]] = {}

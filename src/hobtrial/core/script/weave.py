@@ -32,6 +32,7 @@ little once its frame has enough records.
 from __future__ import annotations
 
 import ast
+import functools
 import warnings
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
@@ -51,39 +52,57 @@ MUTATING: Final = frozenset(
 
 @dataclass(frozen=True, eq=False)
 class Woven:
-    """A script ready to run: two compiled bodies and what their counters stand for."""
+    """A script ready to run: two bodies, each woven when it is first asked for."""
 
     script: Script
-    recording: CodeType
-    counting: CodeType
-    lines: tuple[int, ...]
-    """Line of each counter of the recording body."""
-    tests: tuple[Test, ...]
-    waits: bool
-    """Whether any of its handlers can wait."""
+    known: frozenset[str]
+
+    @functools.cached_property
+    def recording(self) -> CodeType:
+        """The body for a full trace."""
+        return _compiled(self._recorder[1])
+
+    @functools.cached_property
+    def counting(self) -> CodeType:
+        """The body for verdicts only."""
+        return _compiled(_Weaver(self.script, self.known, record=False).module())
+
+    @functools.cached_property
+    def lines(self) -> tuple[int, ...]:
+        """Line of each counter of the recording body."""
+        return tuple(self._recorder[0].counters)
+
+    @functools.cached_property
+    def tests(self) -> tuple[Test, ...]:
+        """The tests of the recording body, by number."""
+        return tuple(self._recorder[0].tests)
+
+    @functools.cached_property
+    def _recorder(self) -> tuple[_Weaver, ast.Module]:
+        weaver = _Weaver(self.script, self.known, record=True)
+        return weaver, weaver.module()
+
+    @functools.cached_property
+    def waits(self) -> bool:
+        """Whether any of its handlers can wait."""
+        return self.script.straight or any(
+            (isinstance(node, ast.Name) and node.id == "wait")
+            or (isinstance(node, ast.Attribute) and node.attr == "walk")
+            or _imports_time(node)
+            for node in ast.walk(self.script.tree)
+        )
 
 
 def weave(script: Script, known: frozenset[str]) -> Woven:
     """Weaves a script. `known` are the names of functions that the game gives to it."""
-    recorder = _Weaver(script, known, record=True)
-    recording = recorder.module()
-    counting = _Weaver(script, known, record=False).module()
+    return Woven(script, known)
+
+
+def _compiled(tree: ast.Module) -> CodeType:
     with warnings.catch_warnings():
         warnings.simplefilter("ignore")  # what Python would only warn of is allowed
-        return Woven(
-            script,
-            compile(recording, SCRIPT_FILE, "exec", dont_inherit=True),
-            compile(counting, SCRIPT_FILE, "exec", dont_inherit=True),
-            tuple(recorder.counters),
-            tuple(recorder.tests),
-            script.straight
-            or any(
-                (isinstance(node, ast.Name) and node.id == "wait")
-                or (isinstance(node, ast.Attribute) and node.attr == "walk")
-                or _imports_time(node)
-                for node in ast.walk(script.tree)
-            ),
-        )
+        code: CodeType = compile(tree, SCRIPT_FILE, "exec", dont_inherit=True)
+        return code
 
 
 class _Weaver(ExpressionWeaver):

@@ -9,10 +9,10 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script import Script
 from ...trial import Trace
-from ..edits import names_in, replace_between, spans, text_of
+from ..edits import names_in, replace_between, replace_node, spans, text_of
 from ..finding import Edit
+from ..subject import Subject
 
 SLIP: Final = "boundary"
 
@@ -24,8 +24,9 @@ SIGNS: Final[dict[type[ast.cmpop], tuple[str, str]]] = {
 }
 
 
-def edits(script: Script) -> Iterator[Edit]:
-    """One edit for each comparison of order: the boundary itself in, or out."""
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each comparison of order: the boundary itself in, or out; its number one less and one more."""
+    script = subject.script
     for node in ast.walk(script.tree):
         if not isinstance(node, ast.Compare):
             continue
@@ -47,6 +48,16 @@ def edits(script: Script) -> Iterator[Edit]:
                     "new_test": text_of(script, node).replace(signs[0], signs[1], 1),
                 }
                 yield Edit(SLIP, spans(span), names[0], facts)
+                yield from _one_off(subject, node, facts)
+
+
+def _one_off(subject: Subject, node: ast.Compare, facts: dict[str, Any]) -> Iterator[Edit]:
+    """The number of a comparison one less and one more."""
+    for side in (node.left, *node.comparators):
+        if isinstance(side, ast.Constant) and type(side.value) is int:
+            for number in (side.value - 1, side.value + 1):
+                span = replace_node(subject.script, side, str(number))
+                yield Edit(SLIP, spans(span), facts["name"], {**facts, "number": number})
 
 
 def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
@@ -62,9 +73,18 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
     for test in tests:
         values = dict(test.parts)
         sides = [values.get(side, _literal(side)) for side in (left, right)]
-        if None not in sides and sides[0] == sides[1]:
-            return {"frame": test.frame, "value": sides[0], "answer": "yes" if test.answer else "no"}
+        near = 1 if "number" in edit.facts else 0
+        if None not in sides and _apart(sides[0], sides[1]) <= near:
+            value = values.get(edit.facts["subject"], sides[0])
+            return {"frame": test.frame, "value": value, "answer": "yes" if test.answer else "no"}
     return None
+
+
+def _apart(a: Any, b: Any) -> float:
+    """How far two values are apart; texts are the same or not."""
+    if isinstance(a, (int, float)) and isinstance(b, (int, float)):
+        return abs(a - b)
+    return 0 if a == b else 2
 
 
 def _literal(text: str) -> Any:

@@ -11,10 +11,10 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script import Script, functions
 from ...trial import Trace
 from ..edits import replace_node, spans, text_of
 from ..finding import Edit
+from ..subject import Subject
 
 SLIP: Final = "every-frame"
 ONCE: Final = {"overlaps": "meets", "held": "pressed"}
@@ -22,15 +22,14 @@ ON_END: Final = 2
 """Frames on end in which a handler must have run to be seen acting on each."""
 
 
-def edits(script: Script) -> Iterator[Edit]:
-    """One edit for each event that comes on every frame."""
-    for function in functions(script.tree):
-        for decorator in function.decorator_list:
-            for event in decorator.args if isinstance(decorator, ast.Call) else ():
-                yield from _of_event(script, function, event)
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each event that comes on every frame: one that comes once."""
+    for function, event in subject.handlers():
+        yield from _of_event(subject, function, event)
 
 
-def _of_event(script: Script, function: ast.FunctionDef, event: ast.expr) -> Iterator[Edit]:
+def _of_event(subject: Subject, function: ast.FunctionDef, event: ast.expr) -> Iterator[Edit]:
+    script = subject.script
     facts = {"event": text_of(script, event), "function": function.name}
     if isinstance(event, ast.Call) and isinstance(event.func, ast.Name) and event.func.id in ONCE:
         span = replace_node(script, event.func, ONCE[event.func.id])
@@ -38,10 +37,15 @@ def _of_event(script: Script, function: ast.FunctionDef, event: ast.expr) -> Ite
         if span is not None:
             yield Edit(SLIP, spans(span), facts["event"], {**facts, "once": once})
     elif isinstance(event, ast.Name) and event.id == "frame":
-        for once in _questions(function):
+        for once in dict.fromkeys([*_questions(function), *_of_reference(subject)]):
             span = replace_node(script, event, once)
             if span is not None:
                 yield Edit(SLIP, spans(span), "frame", {**facts, "once": once})
+
+
+def _of_reference(subject: Subject) -> list[str]:
+    """The reference's events that come once."""
+    return [event for event in subject.reference_events if event.startswith(("meets", "pressed", "clicked", "parts"))]
 
 
 def _questions(function: ast.FunctionDef) -> list[str]:

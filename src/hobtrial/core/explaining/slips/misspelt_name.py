@@ -6,7 +6,7 @@ Recognised by renaming: it mends, and the odd name is not one that the game or P
 from __future__ import annotations
 
 import ast
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator
 from typing import Any, Final
 
 from ...script import Script
@@ -14,32 +14,57 @@ from ...trial import Trace
 from ..edits import column, replace_node, spans
 from ..finding import Edit, Span
 from ..near import near
+from ..subject import Subject
 
 SLIP: Final = "misspelt-name"
 
 
-def edits(script: Script, asked: Iterable[str], given: Iterable[str], labels: Iterable[str]) -> Iterator[Edit]:
-    """One edit for each odd name and each near one.
-
-    `asked` are the variables of the exercise, `given` the names of scene, game and Python,
-    `labels` the words that the exercise wants on the scoreboard.
-    """
-    asked, given = list(asked), set(given)
-    places = _places(script)
-    own = [name for name in places if name not in given]
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each odd name: each near one; for a name that never begins anywhere: each of the game's variables."""
+    script = subject.script
+    places = name_places(script)
+    own = [name for name in places if name not in subject.given]
     for odd in own:
-        for right in dict.fromkeys([*asked, *own, *sorted(given)]):
+        for right in dict.fromkeys([*subject.asked, *own, *sorted(subject.given)]):
             if near(odd, right):
-                yield Edit(
-                    SLIP,
-                    spans(*_renamed(places[odd], right)),
-                    right,
-                    {"odd": odd, "right": right, "stored": odd in script.globals},
-                )
-    yield from _labels(script, list(labels))
+                yield _edit(subject, places, odd, right)
+    for odd in _never_begun(subject, own):
+        for right in dict.fromkeys([*subject.asked, *(name for name in subject.variables if "." not in name)]):
+            if right != odd and not near(odd, right) and right in places:
+                yield _edit(subject, places, odd, right)
+    yield from _labels(script, subject.labels)
 
 
-def _places(script: Script) -> dict[str, list[Span]]:
+def _edit(subject: Subject, places: dict[str, list[Span]], odd: str, right: str) -> Edit:
+    facts = {"odd": odd, "right": right, "stored": odd in subject.script.globals}
+    return Edit(SLIP, spans(*renamed_places(places[odd], right)), right, facts)
+
+
+def _never_begun(subject: Subject, own: list[str]) -> list[str]:
+    """Names that are read or changed and never given a first value: a renaming that was done by half."""
+    tree = subject.script.tree
+    bound = {
+        alias.asname or alias.name
+        for node in ast.walk(tree)
+        if isinstance(node, (ast.Import, ast.ImportFrom))
+        for alias in node.names
+    }
+    for node in ast.walk(tree):
+        match node:
+            case ast.Assign(targets=targets, value=value):
+                read = {each.id for each in ast.walk(value) if isinstance(each, ast.Name)}
+                bound |= {
+                    each.id for target in targets for each in ast.walk(target) if isinstance(each, ast.Name)
+                } - read
+            case ast.For(target=target) | ast.comprehension(target=target) | ast.NamedExpr(target=target):
+                bound |= {each.id for each in ast.walk(target) if isinstance(each, ast.Name)}
+            case ast.arg(arg=name) | ast.FunctionDef(name=name) | ast.ClassDef(name=name):
+                bound.add(name)
+    used = {node.id for node in ast.walk(tree) if isinstance(node, ast.Name)}
+    return [name for name in own if name in used and name not in bound]
+
+
+def name_places(script: Script) -> dict[str, list[Span]]:
     """Where each name stands: variables, parameters, functions, `global` lines, variables of `game`."""
     places: dict[str, list[Span]] = {}
 
@@ -71,7 +96,8 @@ def _places(script: Script) -> dict[str, list[Span]]:
     return places
 
 
-def _renamed(places: list[Span], right: str) -> list[Span]:
+def renamed_places(places: list[Span], right: str) -> list[Span]:
+    """The places of a name, with another one in it."""
     return [Span(span.line, span.start, span.end, right) for span in places]
 
 

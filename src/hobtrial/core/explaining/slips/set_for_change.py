@@ -9,26 +9,44 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script import Script, functions
+from ...script import Script
 from ...trial import Trace
 from ..edits import column, spans, text_of
 from ..finding import Edit, Span
+from ..subject import Subject
 
 SLIP: Final = "set-for-change"
 
 
-def edits(script: Script) -> Iterator[Edit]:
-    """For each number that a function sets: added and taken away, by itself and by one."""
-    for function in functions(script.tree):
-        for node in ast.walk(function):
-            if (
-                isinstance(node, ast.Assign)
-                and len(node.targets) == 1
-                and isinstance(node.targets[0], (ast.Name, ast.Attribute))
-            ):
-                amount = _amount(node.value)
-                if amount is not None and node.lineno == node.end_lineno:
-                    yield from _changes(script, node, node.targets[0], amount)
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each number that a function or a loop sets: added and taken away, by itself and by one; for each other value
+    the same.
+    """
+    script = subject.script
+    for place in subject.places:
+        node = place.node
+        if (place.function is None and not script.straight) or not isinstance(node, ast.Assign):
+            continue
+        if (
+            len(node.targets) == 1
+            and isinstance(node.targets[0], (ast.Name, ast.Attribute))
+            and node.lineno == node.end_lineno
+        ):
+            amount = _amount(node.value)
+            if amount is not None:
+                yield from _changes(script, node, node.targets[0], amount)
+            elif ast.unparse(node.targets[0]) not in ast.unparse(node.value):
+                yield from _with_value(script, node, node.targets[0])
+
+
+def _with_value(script: Script, node: ast.Assign, target: ast.expr) -> Iterator[Edit]:
+    """`score = bonus` → `score += bonus`."""
+    name, value = text_of(script, target), text_of(script, node.value)
+    start = column(script, node.lineno, target.end_col_offset or 0)
+    end = column(script, node.lineno, node.value.end_col_offset or 0)
+    for sign in ("+", "-"):
+        facts = {"name": name, "set": f"{name} = {value}", "sign": sign, "size": None}
+        yield Edit(SLIP, (Span(node.lineno, start, end, f" {sign}= {value}"),), name, facts)
 
 
 def _amount(node: ast.expr) -> float | None:
@@ -63,10 +81,11 @@ def _changes(script: Script, node: ast.Assign, target: ast.expr, amount: float) 
 def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
     """The first time that the line set a value that was not one step from the one before."""
     name = edit.facts["name"]
-    step = edit.facts["size"] if edit.facts["sign"] == "+" else -edit.facts["size"]
+    size = edit.facts["size"]
+    step = None if size is None else size if edit.facts["sign"] == "+" else -size
     for change in trace.changes:
         if change.line != edit.line or change.name.split(".")[-1] != name.split(".")[-1]:
             continue
-        if isinstance(change.old, (int, float)) and change.new != change.old + step:
+        if isinstance(change.old, (int, float)) and (step is None or change.new != change.old + step):
             return {"frame": change.frame, "old": change.old, "new": change.new}
     return None

@@ -1,0 +1,64 @@
+"""`acts-after-end`: the script goes on counting after the game has ended.
+
+Recognised by doing nothing once the outcome is there: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Any, Final
+
+from ...trial import OUTCOME, Trace
+from ..edits import before, body_start, spans
+from ..finding import Edit
+from ..subject import Subject, handlers
+
+SLIP: Final = "acts-after-end"
+GUARD: Final = 'if outcome() != "playing":\n    return'
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each function, and for all handlers together: it ends at once where the game has ended."""
+    script = subject.script
+    restarting = set(map(id, subject.restarts))
+    found = [function for function in subject.functions if id(function) not in restarting]
+    put = {id(function): before(script, body_start(function), GUARD) for function in found}
+    waiting = list(dict.fromkeys(function for function, _ in handlers(found) if not _of_the_end(function)))
+    for function in found:
+        yield Edit(SLIP, (put[id(function)],), function.name, {"function": function.name, "line": function.lineno})
+    if len(waiting) > 1:
+        yield Edit(
+            SLIP,
+            spans(*(put[id(each)] for each in waiting)),
+            "outcome",
+            {"function": waiting[0].name, "line": waiting[0].lineno},
+        )
+
+
+def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
+    """A change that one of the functions made after the end."""
+    timeline = trace.samples.get(OUTCOME)
+    ended = None
+    if timeline is not None:
+        ended = next((frame for frame, value in timeline.changes() if value != "playing"), None)
+    if ended is None:
+        ended = next((each.frame for each in trace.missed), None)
+    lines = {span.line for span in edit.spans}
+    for change in trace.changes:
+        late = ended is not None and change.frame >= ended
+        if late and change.differs and any(line <= change.line for line in lines):
+            return {
+                "frame": change.frame,
+                "name": change.name,
+                "old": change.old,
+                "new": change.new,
+                "at_line": change.line,
+            }
+    if ended is None and trace.outcome == "playing":
+        return None
+    return {"frame": ended or 0}
+
+
+def _of_the_end(function: ast.FunctionDef) -> bool:
+    return any("finished" in ast.unparse(each) for each in function.decorator_list)

@@ -1,0 +1,61 @@
+"""`always-true`: a test with the same answer in every run, such as `x == 1 or 2`.
+
+Recognised by the test that is meant: it mends, and the test as written always answered the same.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Any, Final
+
+from ...trial import Trace
+from ..edits import replace_node, spans, text_of
+from ..finding import Edit
+from ..subject import Subject
+
+SLIP: Final = "always-true"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """`x == a or b` → `x == a or x == b`."""
+    for node in ast.walk(subject.script.tree):
+        if isinstance(node, ast.BoolOp):
+            yield from _completed(subject, node)
+            yield from _halves(subject, node)
+
+
+def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
+    """That the test answered the same each time that it was asked."""
+    asked = [test for test in trace.tests if test.line == edit.line]
+    if not asked or len({test.answer for test in asked}) > 1:
+        return None
+    return {"frame": asked[0].frame, "times": len(asked), "answer": "yes" if asked[0].answer else "no"}
+
+
+def _halves(subject: Subject, node: ast.BoolOp) -> Iterator[Edit]:
+    """`x > 0 or x <= 0` → each part alone, where all ask about the same."""
+    asked = {ast.unparse(each.left) for each in node.values if isinstance(each, ast.Compare)}
+    if len(asked) == 1 and all(isinstance(each, ast.Compare) for each in node.values):
+        for each in node.values:
+            yield _edit(subject, node, ast.unparse(each))
+
+
+def _completed(subject: Subject, node: ast.BoolOp) -> Iterator[Edit]:
+    compared = [each for each in node.values if isinstance(each, ast.Compare) and len(each.ops) == 1]
+    bare = [each for each in node.values if isinstance(each, (ast.Constant, ast.Name))]
+    if not compared or not any(isinstance(each, ast.Constant) for each in bare):
+        return
+    first = compared[0]
+    sign = ast.unparse(ast.Compare(ast.Name("a"), first.ops, [ast.Name("b")]))[2:-2]
+    for left in dict.fromkeys([ast.unparse(first.left), ast.unparse(first.comparators[0])]):
+        parts = [f"{left} {sign} {ast.unparse(each)}" if each in bare else ast.unparse(each) for each in node.values]
+        word = " and " if isinstance(node.op, ast.And) else " or "
+        for joined in (word, " and " if word == " or " else " or "):
+            yield _edit(subject, node, joined.join(parts))
+
+
+def _edit(subject: Subject, node: ast.expr, right: str) -> Edit:
+    met = text_of(subject.script, node)
+    facts = {"test": met, "right": right, "line": node.lineno}
+    return Edit(SLIP, spans(replace_node(subject.script, node, right)), met, facts)

@@ -1,0 +1,55 @@
+"""`and-or`: `or` where `and` is meant, the reverse, or a part left out of a test of all.
+
+Recognised by the other word, or by the part that the reference asks for too: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..edits import replace_node, spans, text_of
+from ..finding import Edit
+from ..subject import Subject
+
+SLIP: Final = "and-or"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each joined test the other word; for each test one more part of a joined test of the reference."""
+    for node in ast.walk(subject.script.tree):
+        if isinstance(node, ast.BoolOp):
+            word = "or" if isinstance(node.op, ast.And) else "and"
+            parts = [
+                f"({ast.unparse(each)})" if isinstance(each, ast.BoolOp) else ast.unparse(each) for each in node.values
+            ]
+            yield _edit(subject, node, f" {word} ".join(parts))
+            if len(parts) > 2:
+                mixed = [f"{parts[0]} {word} {parts[1]}", *parts[2:]]
+                yield _edit(subject, node, f" {'and' if word == 'or' else 'or'} ".join(mixed))
+    joined = [node for node in ast.walk(subject.reference.tree) if isinstance(node, ast.BoolOp)]
+    for test in _tests(subject.script.tree):
+        own = {ast.unparse(each) for each in (test.values if isinstance(test, ast.BoolOp) else [test])}
+        for node in joined:
+            theirs = [subject.here(ast.unparse(each)) for each in node.values]
+            missing = [each for each in theirs if each not in own and subject.known(each)]
+            if own & set(theirs) and missing:
+                word = "and" if isinstance(node.op, ast.And) else "or"
+                right = f" {word} ".join([ast.unparse(test), *missing])
+                yield _edit(subject, test, right, left_out=missing[0])
+
+
+def _tests(tree: ast.AST) -> Iterator[ast.expr]:
+    for node in ast.walk(tree):
+        match node:
+            case ast.If(test=test) | ast.While(test=test) | ast.IfExp(test=test) | ast.Return(value=ast.expr() as test):
+                yield test
+            case ast.Assign(value=(ast.BoolOp() | ast.Compare()) as test):
+                yield test
+
+
+def _edit(subject: Subject, node: ast.expr, right: str, left_out: str = "") -> Edit:
+    met = text_of(subject.script, node)
+    facts = {"test": met, "right": right, "line": node.lineno, **({"left_out": left_out} if left_out else {})}
+    return Edit(SLIP, spans(replace_node(subject.script, node, right)), met, facts, shows_reference=bool(left_out))

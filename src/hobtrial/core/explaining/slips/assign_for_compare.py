@@ -1,0 +1,31 @@
+"""`assign-for-compare`: `:=` in a test where `==` is meant.
+
+Recognised by comparing instead: it mends. A plain `=` there is no Python, and so `unreadable`.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..edits import replace_between, replace_node, spans, text_of
+from ..finding import Edit
+from ..subject import Subject
+
+SLIP: Final = "assign-for-compare"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each `:=`: `==` in its place."""
+    for node in ast.walk(subject.script.tree):
+        if isinstance(node, ast.NamedExpr):
+            met = text_of(subject.script, node)
+            span = replace_between(subject.script, node.target, node.value, ":=", "==")
+            facts = {"met": met, "right": met.replace(":=", "==", 1), "name": node.target.id, "line": node.lineno}
+            yield Edit(SLIP, spans(span), node.target.id, facts)
+            for name in subject.variables:
+                right = f"{name} == {ast.unparse(node.value)}"
+                if name != node.target.id:
+                    replaced = replace_node(subject.script, node, right)
+                    yield Edit(SLIP, spans(replaced), name, {**facts, "right": right})

@@ -1,0 +1,43 @@
+"""`both-ends`: won and lost in one go, the wrong one first.
+
+Recognised by asking in the other order: it mends, and the game did end.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from itertools import pairwise
+from typing import Any, Final
+
+from ...trial import OUTCOME, Trace
+from ..edits import before, blank, source_of
+from ..finding import Edit
+from ..subject import Subject, calls
+from .branch_order import edits as exchanged
+from .update_order import moves
+
+SLIP: Final = "both-ends"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """Tests, branches and handlers that end the game, exchanged."""
+    script = subject.script
+    for place, other, spans in moves(subject):
+        if calls(place.node, "win", "lose") and calls(other, "win", "lose"):
+            facts = {"line": place.node.lineno, "other": other.lineno}
+            yield Edit(SLIP, spans, "outcome", facts)
+    for edit in exchanged(subject):
+        if edit.facts["ends"]:
+            yield Edit(SLIP, edit.spans, "outcome", {"line": edit.line})
+    ending = [node for node in script.tree.body if isinstance(node, ast.FunctionDef) and calls(node, "win", "lose")]
+    for first, second in pairwise(ending):
+        spans = (before(script, first, source_of(script, second)), *blank(script, second, [second, second]))
+        yield Edit(SLIP, tuple(sorted(spans)), "outcome", {"line": second.lineno, "other": first.lineno})
+
+
+def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
+    """The frame in which the game ended."""
+    timeline = trace.samples.get(OUTCOME)
+    ends = [frame for frame, value in timeline.changes() if value != "playing"] if timeline is not None else []
+    return {"frame": ends[0]} if ends else None

@@ -1,0 +1,38 @@
+"""`change-for-set`: `+=` where the value is to be set.
+
+Recognised by setting it instead: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..edits import rewrite, text_of
+from ..finding import Edit
+from ..subject import Subject
+from .never_set import reference_starts
+
+SLIP: Final = "change-for-set"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each value added or taken away: the value itself set, and the one at the start."""
+    script, starts = subject.script, reference_starts(subject)
+    for place in subject.places:
+        match place.node:
+            case ast.AugAssign(target=target, op=ast.Add() | ast.Sub(), value=value):
+                pass
+            case ast.Assign(targets=[target], value=ast.BinOp(left=left, op=ast.Add() | ast.Sub(), right=value)) if (
+                ast.unparse(left) == ast.unparse(target)
+            ):
+                pass
+            case _:
+                continue
+        name = ast.unparse(target)
+        wanted = [text_of(script, value), f"-{text_of(script, value)}", starts.get(name, "0")]
+        for text in dict.fromkeys(wanted):
+            lead = script.lines[place.node.lineno - 1][: place.node.col_offset]
+            facts = {"name": name, "change": ast.unparse(place.node), "set": f"{name} = {text}"}
+            yield Edit(SLIP, rewrite(script, place.node, f"{lead}{name} = {text}"), name, facts)

@@ -1,0 +1,39 @@
+"""`event-as-question`: an event stands in a test, where a question is meant.
+
+Recognised by the question in its place: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..edits import replace_node, spans
+from ..finding import Edit
+from ..subject import Subject
+
+SLIP: Final = "event-as-question"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """`pressed("a")` → `is_down("a")`, `meets(hob, bun)` → `hob.overlaps(bun)`, outside of `@on`."""
+    inside = {
+        id(inner) for function in subject.functions for each in function.decorator_list for inner in ast.walk(each)
+    }
+    for node in ast.walk(subject.script.tree):
+        if not isinstance(node, ast.Call) or not isinstance(node.func, ast.Name) or id(node) in inside:
+            continue
+        given = [ast.unparse(argument) for argument in node.args]
+        match node.func.id, given:
+            case (("pressed" | "held" | "released"), [key]):
+                right = f"is_down({key})"
+            case (("meets" | "overlaps" | "parts"), [first, second]):
+                right = f"{first}.overlaps({second})"
+            case "entered", [place]:
+                right = f"place() == {place}"
+            case _:
+                continue
+        met = ast.unparse(node)
+        facts = {"met": met, "right": right, "line": node.lineno}
+        yield Edit(SLIP, spans(replace_node(subject.script, node, right)), met, facts)

@@ -1,0 +1,43 @@
+"""`exact-only`: `==` where the value can jump past.
+
+Recognised by taking in what lies beyond: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..edits import names_in, replace_between, spans, text_of
+from ..finding import Edit
+from ..subject import Subject
+
+SLIP: Final = "exact-only"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each `==` and `!=` with a number or variable: the sign that takes in what lies beyond."""
+    for node in ast.walk(subject.script.tree):
+        if not isinstance(node, ast.Compare) or len(node.ops) != 1:
+            continue
+        right = node.comparators[0]
+        if isinstance(right, ast.Constant) and not isinstance(right.value, (int, float)):
+            continue
+        match node.ops[0]:
+            case ast.Eq():
+                old, signs = "==", (">=", "<=")
+            case ast.NotEq():
+                old, signs = "!=", ("<", ">")
+            case _:
+                continue
+        met = text_of(subject.script, node)
+        for sign in signs:
+            span = replace_between(subject.script, node.left, right, old, sign)
+            names = names_in([node.left, right])
+            if span is not None and names:
+                facts = {
+                    "test": met, "right": met.replace(old, sign, 1), "name": names[0], "number": ast.unparse(right),
+                    "line": node.lineno,
+                }  # fmt: skip
+                yield Edit(SLIP, spans(span), names[0], facts)

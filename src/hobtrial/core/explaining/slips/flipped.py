@@ -1,0 +1,51 @@
+"""`flipped`: a test that asks for the opposite, or its two branches exchanged.
+
+Recognised by turning the test round: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..edits import replace_node, spans, text_of
+from ..finding import Edit
+from ..subject import Subject, negated
+
+SLIP: Final = "flipped"
+TURNED: Final[dict[type[ast.cmpop], tuple[str, ...]]] = {
+    ast.Lt: (">", ">="),
+    ast.LtE: (">=", ">"),
+    ast.Gt: ("<", "<="),
+    ast.GtE: ("<=", "<"),
+    ast.Eq: ("!=",),
+    ast.NotEq: ("==",),
+    ast.In: ("not in",),
+    ast.NotIn: ("in",),
+    ast.Is: ("is not",),
+    ast.IsNot: ("is",),
+}
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each comparison the other sign; for each whole test its opposite."""
+    tests: list[ast.expr] = []
+    for node in ast.walk(subject.script.tree):
+        if isinstance(node, ast.Compare) and len(node.ops) == 1:
+            left, right = ast.unparse(node.left), ast.unparse(node.comparators[0])
+            for sign in TURNED[type(node.ops[0])]:
+                yield _edit(subject, node, f"{left} {sign} {right}")
+        match node:
+            case ast.If(test=test) | ast.While(test=test) | ast.IfExp(test=test):
+                tests.append(test)
+                tests += test.values if isinstance(test, ast.BoolOp) else []
+    for test in tests:
+        if not isinstance(test, ast.Compare):
+            yield _edit(subject, test, negated(test))
+
+
+def _edit(subject: Subject, node: ast.expr, right: str) -> Edit:
+    met = text_of(subject.script, node)
+    facts = {"met": met, "right": right, "line": node.lineno}
+    return Edit(SLIP, spans(replace_node(subject.script, node, right)), met, facts)

@@ -1,0 +1,49 @@
+"""`gone-piece`: used after it was removed.
+
+Recognised by the stop that names it; moving the line, or leaving it out, mends.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from typing import Any, Final
+
+from ...trial import Trace
+from ..edits import blank
+from ..finding import Edit
+from ..subject import Subject
+from .update_order import moves
+
+SLIP: Final = "gone-piece"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """Lines moved past the one that stops; and that one left out."""
+    stops = {trace.stopped.line for trace in subject.traces.values() if trace.stopped is not None and _gone(trace)}
+    if not stops:
+        return
+    for place, other, spans in moves(subject):
+        if place.node.lineno in stops or other.lineno in stops:
+            yield Edit(SLIP, spans, "remove", {"line": min(stops)})
+    for place in subject.places:
+        if place.node.lineno in stops:
+            yield Edit(SLIP, blank(subject.script, place.node, place.block), "remove", {"line": place.node.lineno})
+
+
+def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
+    """The stop, with the piece and the line that removed it."""
+    if trace.stopped is None or not _gone(trace):
+        return None
+    named = re.search(r"`(\w+)`", trace.stopped.message)
+    piece = named[1] if named else "a piece"
+    return {"frame": trace.stopped.frame, "piece": piece, "message": _sentence(trace)}
+
+
+def _gone(trace: Trace) -> bool:
+    return trace.stopped is not None and trace.stopped.kind == "GameError" and "remove" in trace.stopped.message
+
+
+def _sentence(trace: Trace) -> str:
+    assert trace.stopped is not None
+    return f"Line {trace.stopped.line}: {trace.stopped.message}"

@@ -1,0 +1,89 @@
+"""`half-reset`: the restart does not put everything back.
+
+Recognised by the reference's line of its restart: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ...script import functions
+from ..edits import after, before, body_start, spans, to_global
+from ..finding import Edit
+from ..subject import Place, Subject, calls, places, targets
+
+SLIP: Final = "half-reset"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each line of the reference's restart that the script's has not: first, last, and all that are missing."""
+    used = {node.id for node in ast.walk(subject.script.tree) if isinstance(node, ast.Name)}
+    wanted = _reset_lines(subject)
+    forgotten = [f"{each.name}()" for each in subject.functions if each.name not in used and not each.decorator_list]
+    for function in subject.restarts or _restart_like(subject):
+        own = {ast.unparse(node) for node in ast.walk(function) if isinstance(node, ast.stmt)}
+        missing = [text for text in wanted if text not in own]
+        for text in (*missing, *forgotten):
+            yield from _edits(subject, function, [text])
+        if len(missing) > 1:
+            yield from _edits(subject, function, missing)
+
+
+def _edits(subject: Subject, function: ast.FunctionDef, lines: list[str]) -> Iterator[Edit]:
+    script = subject.script
+    names = [
+        name for line in lines for name in targets(ast.parse(line).body[0]) if name in script.globals and " = " in line
+    ]
+    told = to_global(script, function, *dict.fromkeys(names)) if names else None
+    last, text = function.body[-1], "\n".join(lines)
+    facts = {"missing": lines[0], "function": function.name, "line": function.lineno}
+    put = before(script, last, text) if isinstance(last, ast.Return) else after(script, last, text)
+    yield Edit(SLIP, spans(told, put), lines[0], facts, shows_reference=True)
+    start = body_start(function)
+    again = next((each for each in function.body if calls(each, "again") and not isinstance(each, ast.If)), None)
+    if start is not last:
+        yield Edit(SLIP, spans(told, before(script, again or start, text)), lines[0], facts, shows_reference=True)
+    inside = next((each for each in function.body if isinstance(each, ast.If) and calls(each, "again")), None)
+    if inside is not None:
+        yield Edit(SLIP, spans(told, after(script, inside.body[-1], text)), lines[0], facts, shows_reference=True)
+
+
+def _reset_lines(subject: Subject) -> list[str]:
+    """What the reference's restart does, line by line, with what its helpers do."""
+    theirs = {each.name: each for each in functions(subject.reference.tree)}
+    found: list[str] = []
+    for function in theirs.values():
+        if not calls(function, "again"):
+            continue
+        for place in places(ast.Module([function], [])):
+            if _puts_back(place):
+                found += [
+                    subject.here(line) for line in _opened(place.node, theirs) if subject.known_in(ast.parse(line))
+                ]
+    return list(dict.fromkeys(found))
+
+
+def _opened(node: ast.stmt, theirs: dict[str, ast.FunctionDef]) -> list[str]:
+    match node:
+        case ast.Expr(value=ast.Call(func=ast.Name(id=name), args=[])) if name in theirs:
+            return [ast.unparse(each) for each in theirs[name].body if isinstance(each, (ast.Expr, ast.Assign))]
+    return [ast.unparse(node)]
+
+
+def _puts_back(place: Place) -> bool:
+    return isinstance(place.node, (ast.Assign, ast.Expr))
+
+
+def _restart_like(subject: Subject) -> list[ast.FunctionDef]:
+    """Handlers of the event on which the reference begins again, where the script forgets `again()`."""
+    events = {
+        ast.unparse(event)
+        for function in functions(subject.reference.tree)
+        if calls(function, "again")
+        for decorator in function.decorator_list
+        if isinstance(decorator, ast.Call)
+        for event in decorator.args
+    }
+    return [function for function, event in subject.handlers() if ast.unparse(event) in events]

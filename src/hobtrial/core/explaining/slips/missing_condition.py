@@ -1,0 +1,65 @@
+"""`missing-condition`: something happens too early, or out of order.
+
+Recognised by the reference's test before it: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..edits import before, body_start, indent, wrapped
+from ..finding import Edit, Span
+from ..subject import Place, Subject, guards_of, negated, targets
+
+SLIP: Final = "missing-condition"
+SKIPPED: Final = (ast.Global, ast.FunctionDef, ast.Return, ast.Import, ast.ImportFrom, ast.ClassDef)
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each line: only where the reference's tests before the same thing say yes."""
+    for place in subject.places:
+        if isinstance(place.node, SKIPPED) or (place.function is None and not subject.script.straight):
+            continue
+        own = guards_of(place)
+        for name in targets(place.node):
+            for test in subject.conditions.get(name, ()):
+                if test not in own and subject.known(test):
+                    facts = {"what": ast.unparse(place.node), "test": test, "line": place.node.lineno}
+                    for spans in (*guarded(subject, place, test), *_with_else(subject, place, test)):
+                        yield Edit(SLIP, spans, name, facts, shows_reference=True)
+
+
+def _with_else(subject: Subject, place: Place, test: str) -> Iterator[tuple[Span, ...]]:
+    """The rest of a block under a test, with the reference's other branch below it."""
+    rest = place.block[place.index :]
+    if any(isinstance(node, SKIPPED) for node in rest):
+        return
+    lead, last = indent(subject.script, place.node), rest[-1].end_lineno or rest[-1].lineno
+    for theirs in subject.reference_places:
+        node = theirs.node
+        if not isinstance(node, ast.If) or not node.orelse:
+            continue
+        other = {subject.here(ast.unparse(node.test)): node.orelse, subject.here(negated(node.test)): node.body}.get(
+            test
+        )
+        if other is not None and all(subject.known_in(each) for each in other):
+            lines = "\n".join(subject.here(ast.unparse(each)) for each in other).split("\n")
+            end = len(subject.script.lines[last - 1])
+            added = f"\n{lead}else:" + "".join(f"\n{lead}    {line}" for line in lines)
+            yield (*wrapped(subject.script, rest, f"if {test}:"), Span(last, end, end, added))
+
+
+def guarded(subject: Subject, place: Place, test: str) -> Iterator[tuple[Span, ...]]:
+    """A line under a test: alone, with all that follows in its block, and with its whole function."""
+    script = subject.script
+    if isinstance(place.node, ast.If) and script.lines[place.node.lineno - 1].lstrip().startswith("elif"):
+        return
+    rest = [node for node in place.block[place.index :] if not isinstance(node, SKIPPED)]
+    yield wrapped(script, [place.node], f"if {test}:")
+    if len(rest) > 1 and rest[-1] is place.block[-1]:
+        yield wrapped(script, rest, f"if {test}:")
+    if place.function is not None:
+        refused = negated(ast.parse(test, mode="eval").body)
+        yield (before(script, body_start(place.function), f"if {refused}:\n    return"),)

@@ -1,0 +1,72 @@
+"""`missing-else`: whatever else comes is taken as the last choice.
+
+Recognised by asking for the last choice too: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..finding import Edit, Span
+from ..subject import Subject
+
+SLIP: Final = "missing-else"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each `else`: `elif` with a test of the reference, with and without the reference's own `else`."""
+    script = subject.script
+    wanted = [each for each in _chain_tests(subject) if subject.known_in(ast.parse(each))]
+    for place in subject.places:
+        node = place.node
+        if not isinstance(node, ast.If) or not node.orelse or isinstance(node.orelse[0], ast.If):
+            continue
+        line = _else_line(subject, node)
+        if line is None:
+            continue
+        text = script.lines[line - 1]
+        start = len(text) - len(text.lstrip())
+        for test in wanted:
+            if test != ast.unparse(node.test) and _side(test) == _side(ast.unparse(node.test)):
+                facts = {"test": ast.unparse(node.test), "right": test, "line": line}
+                span = Span(line, start, start + 4, f"elif {test}")
+                yield Edit(SLIP, (span,), test, facts, shows_reference=True)
+                for rest in _last_branches(subject):
+                    last = node.orelse[-1].end_lineno or line
+                    end = len(script.lines[last - 1])
+                    lead = text[:start]
+                    added = "".join(f"\n{lead}    {each}" for each in rest)
+                    spans = (span, Span(last, end, end, f"\n{lead}else:{added}"))
+                    yield Edit(SLIP, spans, test, facts, shows_reference=True)
+
+
+def _side(test: str) -> str:
+    """What a comparison asks about."""
+    return test.split(" ")[0]
+
+
+def _else_line(subject: Subject, node: ast.If) -> int | None:
+    """The line of the `else:` of a test."""
+    last = node.body[-1].end_lineno or node.lineno
+    for line in range(last + 1, node.orelse[0].lineno + 1):
+        if subject.script.lines[line - 1].strip().startswith("else"):
+            return line
+    return None
+
+
+def _chain_tests(subject: Subject) -> list[str]:
+    tests = [ast.unparse(place.node.test) for place in subject.reference_places if isinstance(place.node, ast.If)]
+    return list(dict.fromkeys(subject.here(test) for test in tests))
+
+
+def _last_branches(subject: Subject) -> list[list[str]]:
+    """The lines of the reference's `else` branches."""
+    found: list[list[str]] = []
+    for place in subject.reference_places:
+        node = place.node
+        if isinstance(node, ast.If) and node.orelse and not isinstance(node.orelse[0], ast.If):
+            text = "\n".join(subject.here(ast.unparse(each)) for each in node.orelse)
+            found.append(text.split("\n"))
+    return found

@@ -1,0 +1,55 @@
+"""`missing-global`: assigned in a function and so forgotten at its end, or used before its local value.
+
+Recognised by declaring it `global`: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ...script import Script, bound_names, declared, declared_global
+from ..edits import spans, to_global
+from ..finding import Edit
+from ..subject import Subject
+
+SLIP: Final = "missing-global"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each variable: declared in every function that forgets it; for each function: all that it forgets."""
+    missing = [(function, names) for function in subject.functions if (names := forgotten(subject, function))]
+    for name in dict.fromkeys(name for _, names in missing for name in names):
+        inside = [function for function, names in missing if name in names]
+        yield _edit(subject.script, [(function, [name]) for function in inside])
+        if len(inside) > 1:
+            yield from (_edit(subject.script, [(function, [name])]) for function in inside)
+    for function, names in missing:
+        if len(names) > 1:
+            yield _edit(subject.script, [(function, names)])
+    if len(missing) > 1:
+        yield _edit(subject.script, missing)
+
+
+def forgotten(subject: Subject, function: ast.FunctionDef) -> list[str]:
+    """The game's variables that a function binds without `global`."""
+    shared = (subject.script.globals | set(subject.asked)) - subject.function_names
+    parameters = {argument.arg for argument in (*function.args.args, *function.args.kwonlyargs)}
+    local = bound_names(function) - declared_global(function) - declared(function, ast.Nonlocal) - parameters
+    return sorted(local & shared)
+
+
+def _edit(script: Script, wanted: list[tuple[ast.FunctionDef, list[str]]]) -> Edit:
+    first, names = wanted[0]
+    facts = {"name": names[0], "function": first.name, "line": _store(first, names[0])}
+    return Edit(SLIP, spans(*(to_global(script, function, *each) for function, each in wanted)), names[0], facts)
+
+
+def _store(function: ast.FunctionDef, name: str) -> int:
+    """The first line of a function that binds a name."""
+    return next(
+        node.lineno
+        for node in ast.walk(function)
+        if isinstance(node, ast.Name) and node.id == name and isinstance(node.ctx, ast.Store)
+    )

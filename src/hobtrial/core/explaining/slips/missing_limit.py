@@ -1,0 +1,47 @@
+"""`missing-limit`: a value goes on beyond its cap or its floor.
+
+Recognised by the reference's test of that value before the change: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..finding import Edit
+from ..subject import Place, Subject, targets
+from .missing_condition import guarded
+
+SLIP: Final = "missing-limit"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each change: only as long as the reference's test of the same value says yes."""
+    for place in subject.places:
+        if not isinstance(place.node, (ast.AugAssign, ast.Assign)):
+            continue
+        for name in targets(place.node):
+            for test in _limits(subject, place, name):
+                facts = {"name": name, "limit": test, "line": place.node.lineno}
+                for spans in guarded(subject, place, test):
+                    yield Edit(SLIP, spans, name, facts, shows_reference=True)
+
+
+def _limits(subject: Subject, place: Place, name: str) -> list[str]:
+    """The reference's tests before a change that speak of the value itself, and what `max` and `min` say."""
+    tests = [test for test in subject.conditions.get(name, ()) if _speaks_of(test, name)]
+    for theirs in subject.reference_places:
+        match theirs.node:
+            case ast.Assign(targets=[target], value=ast.Call(func=ast.Name(id="max" | "min" as kind), args=[a, b])) if (
+                subject.here(ast.unparse(target)) == name
+            ):
+                bound = next((each for each in (a, b) if not _speaks_of(subject.here(ast.unparse(each)), name)), b)
+                tests.append(f"{name} {'>' if kind == 'max' else '<'} {subject.here(ast.unparse(bound))}")
+    return [test for test in dict.fromkeys(tests) if subject.known(test)]
+
+
+def _speaks_of(test: str, name: str) -> bool:
+    return name in {
+        ast.unparse(node) for node in ast.walk(ast.parse(test)) if isinstance(node, (ast.Name, ast.Attribute))
+    }

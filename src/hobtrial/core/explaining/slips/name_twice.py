@@ -1,0 +1,36 @@
+"""`name-twice`: one name for a variable and for a function or handler.
+
+Recognised by giving the function a name of its own: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..edits import column, replace_node, spans
+from ..finding import Edit, Span
+from ..subject import Subject
+
+SLIP: Final = "name-twice"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each function whose name is stored to as well: another name for it, where it is called too."""
+    tree = subject.script.tree
+    stored = {node.id for node in ast.walk(tree) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)}
+    for function in subject.functions:
+        if function.name not in stored:
+            continue
+        other = f"do_{function.name}"
+        line = subject.script.lines[function.lineno - 1]
+        start = line.find(function.name, column(subject.script, function.lineno, function.col_offset) + 3)
+        calls = [
+            replace_node(subject.script, node.func, other)
+            for node in ast.walk(tree)
+            if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id == function.name
+        ]
+        own = Span(function.lineno, start, start + len(function.name), other)
+        facts = {"name": function.name, "line": function.lineno}
+        yield Edit(SLIP, spans(own, *calls), function.name, facts, everywhere=True)

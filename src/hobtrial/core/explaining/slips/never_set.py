@@ -1,0 +1,54 @@
+"""`never-set`: used before it has a value, or given one only where the game may never come by.
+
+Recognised by setting it at the top of the script: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..edits import before
+from ..finding import Edit
+from ..subject import Subject
+
+SLIP: Final = "never-set"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each listed variable and each name that the script changes: a first value at the top."""
+    tree = subject.script.tree
+    set_at_top = {
+        node.id for statement in tree.body for node in ast.walk(statement)
+        if not isinstance(statement, (ast.FunctionDef, ast.If, ast.For, ast.While))
+        and isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)
+    }  # fmt: skip
+    used = {node.id for node in ast.walk(tree) if isinstance(node, ast.Name)}
+    starts = {
+        each.name: repr(each.start) for each in subject.prepared.exercise.settings.variable if each.start is not None
+    }
+    starts |= {name: text for name, text in reference_starts(subject).items() if name not in starts}
+    for name in sorted(used | set(starts)):
+        if name in set_at_top or name in subject.given or name in subject.function_names:
+            continue
+        if name in starts or name in subject.script.globals:
+            value = starts.get(name, "0")
+            facts = {"name": name, "value": value, "line": _first_use(tree, name)}
+            yield Edit(SLIP, (before(subject.script, tree.body[0], f"{name} = {value}"),), name, facts, everywhere=True)
+
+
+def reference_starts(subject: Subject) -> dict[str, str]:
+    """What the reference gives each variable at the top, as text."""
+    return {
+        subject.here(target.id): ast.unparse(node.value)
+        for node in subject.reference.tree.body
+        if isinstance(node, ast.Assign) and isinstance(node.value, (ast.Constant, ast.UnaryOp))
+        for target in node.targets
+        if isinstance(target, ast.Name)
+    }
+
+
+def _first_use(tree: ast.AST, name: str) -> int:
+    lines = [node.lineno for node in ast.walk(tree) if isinstance(node, ast.Name) and node.id == name]
+    return min(lines, default=1)

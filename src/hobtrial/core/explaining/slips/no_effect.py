@@ -1,0 +1,39 @@
+"""`no-effect`: a comparison or sum that stands alone as a line.
+
+Recognised by storing what it works out: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..edits import rewrite, spans, to_global
+from ..finding import Edit
+from ..subject import Subject
+
+SLIP: Final = "no-effect"
+SIGNS: Final[dict[type[ast.operator], str]] = {ast.Add: "+=", ast.Sub: "-=", ast.Mult: "*="}
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """`score + 1` → `score += 1`, `score == 0` → `score = 0`, with `global` where it is needed."""
+    script = subject.script
+    for place in subject.places:
+        match place.node:
+            case ast.Expr(value=ast.BinOp(left=ast.Name() | ast.Attribute() as left, op=op, right=right)) if (
+                type(op) in SIGNS
+            ):
+                sign = SIGNS[type(op)]
+            case ast.Expr(
+                value=ast.Compare(left=ast.Name() | ast.Attribute() as left, ops=[ast.Eq()], comparators=[right])
+            ):
+                sign = "="
+            case _:
+                continue
+        lead = script.lines[place.node.lineno - 1][: place.node.col_offset]
+        stored = f"{ast.unparse(left)} {sign} {ast.unparse(right)}"
+        declared = to_global(script, place.function, left.id) if place.function and isinstance(left, ast.Name) else None
+        facts = {"name": ast.unparse(left), "met": ast.unparse(place.node), "stored": stored, "line": place.node.lineno}
+        yield Edit(SLIP, spans(declared, *rewrite(script, place.node, lead + stored)), ast.unparse(left), facts)

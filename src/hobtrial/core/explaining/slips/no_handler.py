@@ -1,0 +1,57 @@
+"""`no-handler`: an event comes that must do something, and nothing waits for it.
+
+Recognised by adding the reference's handler: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ...script import functions
+from ..edits import last_line
+from ..finding import Edit, Span
+from ..subject import Subject, handlers
+
+SLIP: Final = "no-handler"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each event of the reference that the script does not wait for: the reference's handler, with its helpers."""
+    script = subject.script
+    waited = {_alike(ast.unparse(event)) for _, event in subject.handlers()}
+    theirs = {each.name: each for each in functions(subject.reference.tree)}
+    for function, event in handlers(list(theirs.values())):
+        text = ast.unparse(event)
+        if _alike(text) in waited:
+            continue
+        needed = [theirs[name] for name in _called(function, theirs) if name not in subject.function_names]
+        copied = [subject.here(ast.unparse(each)) for each in (*needed, function)]
+        if any(not subject.known_in(each) for each in (*needed, function)):
+            continue
+        last = script.tree.body[-1]
+        end = len(script.lines[last_line(last) - 1])
+        added = "".join(f"\n\n\n{each}" for each in copied)
+        facts = {"event": text, "line": 0}
+        yield Edit(SLIP, (Span(last_line(last), end, end, added),), text, facts, everywhere=True, shows_reference=True)
+
+
+def _alike(event: str) -> str:
+    """An event as text, the pieces of a pair in one order."""
+    head, _, rest = event.partition("(")
+    if head in ("meets", "overlaps", "parts"):
+        return f"pair({', '.join(sorted(rest.rstrip(')').split(', ')))})"
+    return event
+
+
+def _called(function: ast.FunctionDef, theirs: dict[str, ast.FunctionDef]) -> list[str]:
+    """The helper functions that a handler of the reference calls, one through another."""
+    found: list[str] = []
+    waiting = [function]
+    while waiting:
+        for node in ast.walk(waiting.pop()):
+            if isinstance(node, ast.Name) and node.id in theirs and node.id not in found:
+                found.append(node.id)
+                waiting.append(theirs[node.id])
+    return found

@@ -1,0 +1,51 @@
+"""`no-once-guard`: an announcement, reward or stage that comes again and again.
+
+Recognised by letting it happen only the first time: it mends, and it happened several times.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..edits import before, body_start, first_line, spans, text_of
+from ..finding import Edit, Span
+from ..subject import Subject
+
+SLIP: Final = "no-once-guard"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each branch and each handler that ran several times: only once."""
+    script = subject.script
+    top = before(script, script.tree.body[0], "game.done = False")
+    for place in subject.places:
+        node = place.node
+        if isinstance(node, ast.If) and place.function is not None and subject.runs_of(first_line(node.body[0])) > 1:
+            inner = node.body[0]
+            if first_line(inner) == node.lineno:
+                continue
+            facts = {
+                "what": text_of(script, node.test),
+                "times": subject.runs_of(first_line(inner)),
+                "line": node.lineno,
+            }
+            end = script.lines[node.lineno - 1].rfind(":")
+            start = node.test.col_offset
+            test = script.lines[node.lineno - 1][start:end]
+            if isinstance(node.test, ast.BoolOp):
+                test = f"({test})"
+            head = Span(node.lineno, start, end, f"{test} and not game.done")
+            noted = before(script, inner, "game.done = True")
+            yield Edit(SLIP, spans(top, head, noted), ast.unparse(node.test), facts)
+    for function, event in subject.handlers():
+        begin = body_start(function)
+        if subject.runs_of(first_line(begin)) > 1 or subject.runs_of(first_line(function.body[-1])) > 1:
+            guard = before(script, begin, "if game.done:\n    return\ngame.done = True")
+            facts = {
+                "what": ast.unparse(event),
+                "times": subject.runs_of(first_line(function.body[-1])),
+                "line": function.lineno,
+            }
+            yield Edit(SLIP, spans(top, guard), ast.unparse(event), facts)

@@ -1,0 +1,76 @@
+"""`not-a-member`: a value outside the enumeration, or arithmetic on its members.
+
+Recognised by a member in its place, or by its `.value`: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Any, Final
+
+from ...script import imported_names
+from ..edits import replace_node, spans, text_of
+from ..finding import Edit
+from ..subject import Subject
+
+SLIP: Final = "not-a-member"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each value where a member may be meant, and each member where its value may be meant."""
+    script = subject.script
+    enums = enumerations(script.tree)
+    if not enums:
+        return
+    inside = {id(inner) for node in script.tree.body if isinstance(node, ast.ClassDef) for inner in ast.walk(node)}
+    read = {id(node.value) for node in ast.walk(script.tree) if isinstance(node, ast.Attribute)}
+    for node in ast.walk(script.tree):
+        if id(node) in inside:
+            continue
+        match node:
+            case ast.Attribute(value=ast.Name(id=name), attr=attr) if name in enums:
+                members = enums[name]
+                if attr in members:
+                    if id(node) not in read:
+                        yield _edit(subject, node, f"{ast.unparse(node)}.value")
+                else:
+                    for member in members:
+                        yield _edit(subject, node, f"{name}.{member}")
+            case ast.Attribute(value=inner, attr="value" | "name"):
+                yield _edit(subject, node, ast.unparse(inner))
+            case ast.Constant(value=value) if not isinstance(value, bool) and value is not None:
+                for name, members in enums.items():
+                    for member, given in members.items():
+                        if given == value or (isinstance(value, str) and value.casefold() == member.casefold()):
+                            yield _edit(subject, node, f"{name}.{member}")
+            case ast.BinOp(left=left, right=right) | ast.Compare(left=left, comparators=[right]):
+                for side in (left, right):
+                    if isinstance(side, ast.Name):
+                        yield _edit(subject, side, f"{side.id}.value")
+            case ast.AugAssign(value=ast.Name() as side):
+                yield _edit(subject, side, f"{side.id}.value")
+
+
+def enumerations(tree: ast.Module) -> dict[str, dict[str, Any]]:
+    """For each enumeration its members with their values, as far as they are written out."""
+    imported = {name for name, (module, _) in imported_names(tree).items() if module == "enum"}
+    found: dict[str, dict[str, Any]] = {}
+    for node in tree.body:
+        if isinstance(node, ast.ClassDef) and any(
+            isinstance(base, (ast.Name, ast.Attribute)) and ast.unparse(base).split(".")[0] in imported
+            for base in node.bases
+        ):
+            found[node.name] = {
+                target.id: value.value if isinstance(value := each.value, ast.Constant) else ast.unparse(value)
+                for each in node.body
+                if isinstance(each, ast.Assign)
+                for target in each.targets
+                if isinstance(target, ast.Name)
+            }
+    return found
+
+
+def _edit(subject: Subject, node: ast.expr, right: str) -> Edit:
+    facts: dict[str, Any] = {"met": text_of(subject.script, node), "right": right, "line": node.lineno}
+    return Edit(SLIP, spans(replace_node(subject.script, node, right)), facts["met"], facts)

@@ -1,0 +1,46 @@
+"""`once-only`: asked once at the beginning where it must be asked again and again.
+
+Recognised by asking on every frame, or with `while` for `if`: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Any, Final
+
+from ..edits import block_lines, indent, replace_node, rewrite, shifted, spans, text_of
+from ..finding import Edit, Span
+from ..subject import Subject, targets
+
+SLIP: Final = "once-only"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each test at the top or in a handler of `start`: asked on every frame; in straight scripts: in a loop."""
+    script = subject.script
+    for node in script.tree.body:
+        if not isinstance(node, ast.If) or script.lines[node.lineno - 1].lstrip().startswith("elif"):
+            continue
+        facts: dict[str, Any] = {"test": text_of(script, node.test), "line": node.lineno}
+        if script.straight:
+            start = node.col_offset
+            yield Edit(SLIP, (Span(node.lineno, start, start + 2, "while"),), facts["test"], facts)
+            continue
+        stored = [
+            target
+            for place in subject.places
+            if node in place.parents
+            for target in targets(place.node)
+            if target in script.globals and not isinstance(place.node, ast.Expr)
+        ]
+        head = "@on(frame)\ndef look():\n"
+        if stored:
+            head += f"    global {', '.join(dict.fromkeys(stored))}\n"
+        body = shifted(block_lines(script, node), indent(script, node), "    ")
+        yield Edit(SLIP, rewrite(script, node, head + body), facts["test"], facts)
+    for function, event in subject.handlers():
+        tests = [node for node in ast.walk(function) if isinstance(node, ast.If)]
+        if isinstance(event, ast.Name) and event.id == "start" and tests:
+            facts = {"test": text_of(script, tests[0].test), "line": tests[0].lineno}
+            yield Edit(SLIP, spans(replace_node(script, event, "frame")), facts["test"], facts)

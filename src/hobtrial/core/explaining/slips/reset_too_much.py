@@ -1,0 +1,32 @@
+"""`reset-too-much`: the restart clears what must be kept.
+
+Recognised by leaving that line out: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Any, Final
+
+from ..edits import blank
+from ..finding import Edit
+from ..subject import Subject, targets
+
+SLIP: Final = "reset-too-much"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each line of a restart that sets something, here or in a function that it calls: without it."""
+    called = {
+        node.func.id
+        for function in subject.restarts
+        for node in ast.walk(function)
+        if isinstance(node, ast.Call) and isinstance(node.func, ast.Name)
+    }
+    for place in subject.places:
+        inside = place.function in subject.restarts or (place.function is not None and place.function.name in called)
+        if inside and isinstance(place.node, (ast.Assign, ast.Expr)) and subject.restarts:
+            text = ast.unparse(place.node)
+            facts: dict[str, Any] = {"met": text, "name": (targets(place.node) or [text])[0], "line": place.node.lineno}
+            yield Edit(SLIP, blank(subject.script, place.node, place.block), facts["name"], facts)

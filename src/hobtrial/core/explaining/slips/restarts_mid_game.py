@@ -1,0 +1,31 @@
+"""`restarts-mid-game`: the restart works also while the game is still being played.
+
+Recognised by asking first whether the game has ended: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..edits import before, body_start
+from ..finding import Edit
+from ..subject import Subject
+
+SLIP: Final = "restarts-mid-game"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each function that begins again, and each handler that calls one: not while the game is played."""
+    names = {function.name for function in subject.restarts}
+    callers = [function for function, _ in subject.handlers() if names & _called(function)]
+    for function in dict.fromkeys([*subject.restarts, *callers]):
+        guard = before(subject.script, body_start(function), 'if outcome() == "playing":\n    return')
+        yield Edit(SLIP, (guard,), function.name, {"function": function.name, "line": function.lineno})
+
+
+def _called(function: ast.FunctionDef) -> set[str]:
+    return {
+        node.func.id for node in ast.walk(function) if isinstance(node, ast.Call) and isinstance(node.func, ast.Name)
+    }

@@ -1,0 +1,48 @@
+"""`split-chain`: separate `if`s where `elif` is meant, or the reverse.
+
+Recognised by joining or splitting: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Any, Final
+
+from ..edits import text_of
+from ..finding import Edit, Span
+from ..subject import Subject
+
+SLIP: Final = "split-chain"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each `if` after an `if`: `elif`, one by one and all of a row; for each `elif`: `if`."""
+    script = subject.script
+    row: list[Span] = []
+    for place in subject.places:
+        node = place.node
+        if not isinstance(node, ast.If):
+            continue
+        line = script.lines[node.lineno - 1]
+        start = len(line) - len(line.lstrip())
+        facts: dict[str, Any] = {"test": text_of(script, node.test), "line": node.lineno}
+        if line.lstrip().startswith("elif"):
+            yield Edit(SLIP, (Span(node.lineno, start, start + 4, "if"),), facts["test"], {**facts, "right": "if"})
+            continue
+        earlier = place.block[place.index - 1] if place.index else None
+        if isinstance(earlier, ast.If) and _open(earlier):
+            span = Span(node.lineno, start, start + 2, "elif")
+            row.append(span)
+            yield Edit(SLIP, (span,), facts["test"], {**facts, "right": "elif"})
+            if len(row) > 1:
+                yield Edit(SLIP, tuple(row), facts["test"], {**facts, "right": "elif"})
+        else:
+            row = []
+
+
+def _open(node: ast.If) -> bool:
+    """Whether a chain of tests has no `else`, so that another `elif` can follow."""
+    while len(node.orelse) == 1 and isinstance(node.orelse[0], ast.If):
+        node = node.orelse[0]
+    return not node.orelse

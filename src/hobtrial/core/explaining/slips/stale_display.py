@@ -1,0 +1,74 @@
+"""`stale-display`: the scoreboard is not brought up to date, or too early.
+
+Recognised by showing the value after it has changed: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Any, Final
+
+from ..edits import after, spans
+from ..finding import Edit
+from ..subject import Subject, calls, targets
+from .update_order import displays, moves, shows_only
+
+SLIP: Final = "stale-display"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """Lines that show moved past others; and shown again after each change, where it is not shown there."""
+    for place, other, moved in moves(subject):
+        if shows_only(subject, place, other):
+            shown = place.node if displays(subject, place.node) else other
+            facts: dict[str, Any] = {"line": shown.lineno, "name": _label(shown), "shown": ast.unparse(shown)}
+            yield Edit(SLIP, moved, facts["name"], facts)
+    for text in dict.fromkeys(ast.unparse(call) for call in calls(subject.script.tree, "board")):
+        yield from _shown_again(subject, text)
+    yield from _through_helpers(subject)
+
+
+def _shown_again(subject: Subject, shown: str) -> Iterator[Edit]:
+    script = subject.script
+    read = {node.id for node in ast.walk(ast.parse(shown)) if isinstance(node, ast.Name)} | {
+        ast.unparse(node) for node in ast.walk(ast.parse(shown)) if isinstance(node, ast.Attribute)
+    }
+    missing = [
+        place
+        for place in subject.places
+        if place.function is not None
+        and set(targets(place.node)) & read
+        and isinstance(place.node, (ast.Assign, ast.AugAssign))
+        and not any(ast.unparse(call) == shown for node in place.block[place.index :] for call in calls(node, "board"))
+    ]
+    if not missing:
+        return
+    label = shown.split("(")[1].split(",")[0]
+    facts: dict[str, Any] = {"name": label, "shown": shown, "line": missing[0].node.lineno}
+    yield Edit(SLIP, spans(*(after(script, place.node, shown) for place in missing)), label, facts)
+    if len(missing) > 1:
+        for place in missing:
+            yield Edit(SLIP, (after(script, place.node, shown),), label, {**facts, "line": place.node.lineno})
+
+
+def _through_helpers(subject: Subject) -> Iterator[Edit]:
+    """Functions that show, called once more after a change."""
+    script = subject.script
+    showing = [
+        each for each in subject.functions if calls(each, "board") and not each.args.args and not each.decorator_list
+    ]
+    for function in showing:
+        for place in subject.places:
+            changes = isinstance(place.node, (ast.Assign, ast.AugAssign)) and place.function is not None
+            if changes and place.function is not function and not calls(place.function, function.name):  # type: ignore[arg-type]
+                call = f"{function.name}()"
+                facts: dict[str, Any] = {"name": function.name, "shown": call, "line": place.node.lineno}
+                yield Edit(SLIP, (after(script, place.node, call),), function.name, facts)
+
+
+def _label(node: ast.stmt) -> str:
+    match node:
+        case ast.Expr(value=ast.Call(args=[first, *_])):
+            return ast.unparse(first)
+    return "the display"

@@ -1,0 +1,51 @@
+"""`unheard-message`: sent and heard by nobody, or waited for and never sent.
+
+Recognised by writing both the same, or by sending it where the reference does: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..edits import after, replace_node, spans
+from ..finding import Edit
+from ..subject import Subject, calls
+
+SLIP: Final = "unheard-message"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each message on one side only: each of the other side, and those of the reference."""
+    script = subject.script
+    sent, heard = messages(subject.script.tree, "send"), messages(subject.script.tree, "heard")
+    theirs = [text for text, _ in messages(subject.reference.tree, "send")]
+    for own, others in ((sent, heard), (heard, sent)):
+        there = [text for text, _ in others]
+        for met, node in own:
+            for right in dict.fromkeys([*there, *theirs]):
+                if right != met:
+                    facts = {"met": met, "right": right, "line": node.lineno, "sent": own is sent}
+                    span = replace_node(script, node, f'"{right}"')
+                    yield Edit(SLIP, spans(span), right, facts, everywhere=own is heard)
+    unsent = [text for text, _ in heard if text not in [other for other, _ in sent]]
+    for text in dict.fromkeys(unsent):
+        for place in subject.places:
+            if (
+                place.function is not None
+                and place.index == len(place.block) - 1
+                and not isinstance(place.node, ast.Return)
+            ):
+                facts = {"met": text, "right": text, "line": place.node.lineno, "sent": False}
+                yield Edit(SLIP, (after(script, place.node, f'send("{text}")'),), text, facts)
+
+
+def messages(tree: ast.AST, call: str) -> list[tuple[str, ast.expr]]:
+    """The messages that a script sends or waits for, each with the node of its text."""
+    return [
+        (argument.value, argument)
+        for node in calls(tree, call)
+        for argument in node.args
+        if isinstance(argument, ast.Constant) and isinstance(argument.value, str)
+    ]

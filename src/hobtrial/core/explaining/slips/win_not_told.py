@@ -1,0 +1,43 @@
+"""`win-not-told`: the script knows that the game is over, and the player is not told.
+
+Recognised by `win()` or `lose()` in the branch that knows: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..edits import after, before, rewrite, text_of
+from ..finding import Edit
+from ..subject import Subject, calls
+
+SLIP: Final = "win-not-told"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each branch, each end that the reference has; for each line that only tells, the same."""
+    script = subject.script
+    ends = [end for end in ("win", "lose") if calls(subject.reference.tree, end)]
+    for place in subject.places:
+        node = place.node
+        match node:
+            case ast.Expr(value=ast.Call(func=ast.Name(id="tell" | "print"), args=[text])):
+                for end in ends:
+                    lead = script.lines[node.lineno - 1][: node.col_offset]
+                    facts = {"end": end, "met": ast.unparse(node), "line": node.lineno}
+                    yield Edit(SLIP, rewrite(script, node, f"{lead}{end}({ast.unparse(text)})"), end, facts)
+    for place in subject.places:
+        node = place.node
+        if isinstance(node, ast.If) and node.body[0].lineno != node.lineno:
+            last = node.body[-1]
+            for end in ends:
+                if not calls(node, end):
+                    put = (
+                        before(script, last, f"{end}()")
+                        if isinstance(last, ast.Return)
+                        else after(script, last, f"{end}()")
+                    )
+                    facts = {"end": end, "met": text_of(script, node.test), "line": node.lineno}
+                    yield Edit(SLIP, (put,), end, facts)

@@ -1,0 +1,42 @@
+"""`wrong-event`: another key, pair or moment than the one asked for.
+
+Recognised by an event of the reference in its place: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..edits import replace_node, spans, text_of
+from ..finding import Edit
+from ..subject import Subject
+
+SLIP: Final = "wrong-event"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each event of the script: each of the reference's, first those that nothing waits for yet."""
+    waited = [ast.unparse(event) for _, event in subject.handlers()]
+    events = sorted(subject.reference_events, key=lambda event: event in waited)
+    for function, event in subject.handlers():
+        met = ast.unparse(event)
+        for right in events:
+            if right != met and not _same_pair(met, right):
+                facts = {
+                    "met": text_of(subject.script, event),
+                    "event": met,
+                    "right": right,
+                    "function": function.name,
+                    "line": event.lineno,
+                }
+                span = replace_node(subject.script, event, right)
+                yield Edit(SLIP, spans(span), right, facts, everywhere=True)
+
+
+def _same_pair(a: str, b: str) -> bool:
+    """Whether two events are the same pair in another order."""
+    return sorted(a.replace("(", " ").replace(")", "").replace(",", "").split()) == sorted(
+        b.replace("(", " ").replace(")", "").replace(",", "").split()
+    )

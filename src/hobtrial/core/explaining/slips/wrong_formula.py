@@ -1,0 +1,87 @@
+"""`wrong-formula`: a sum that works out another value than the one asked for.
+
+Recognised by another sign, other brackets, sides exchanged, or the reference's sum: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Any, Final
+
+from ..edits import replace_node, spans, text_of
+from ..finding import Edit
+from ..subject import Subject
+
+SLIP: Final = "wrong-formula"
+SIGNS: Final[dict[type[ast.operator], str]] = {
+    ast.Add: "+",
+    ast.Sub: "-",
+    ast.Mult: "*",
+    ast.Div: "/",
+    ast.FloorDiv: "//",
+    ast.Mod: "%",
+    ast.Pow: "**",
+}
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each sum: each other sign, the other brackets, the sides exchanged, and the reference's."""
+    script = subject.script
+    for node in ast.walk(script.tree):
+        if isinstance(node, ast.BinOp) and type(node.op) in SIGNS:
+            for right in dict.fromkeys(_others(node)):
+                yield _edit(subject, node, right)
+    theirs = formulas(subject.reference.tree)
+    for name, node in formulas(script.tree):
+        for other, formula in theirs:
+            right = subject.here(ast.unparse(formula))
+            if (other == name or subject.here(other) == name) and right != ast.unparse(node) and subject.known(right):
+                yield _edit(subject, node, right, shows_reference=True)
+
+
+def formulas(tree: ast.AST) -> list[tuple[str, ast.expr]]:
+    """The sums that are stored, shown or told, each with where it goes."""
+    found: list[tuple[str, ast.expr]] = []
+    for node in ast.walk(tree):
+        match node:
+            case ast.Assign(targets=[target], value=value) | ast.AugAssign(target=target, value=value) if (
+                not isinstance(value, ast.Constant)
+            ):
+                found.append((ast.unparse(target), value))
+            case ast.Return(value=ast.BinOp() as value):
+                found.append(("", value))
+            case ast.Call(func=ast.Name(id="board"), args=[ast.Constant(value=str(label)), value, *_]):
+                found.append((f"board {label}", value))
+    return found
+
+
+def _edit(subject: Subject, node: ast.expr, right: str, *, shows_reference: bool = False) -> Edit:
+    facts: dict[str, Any] = {"met": text_of(subject.script, node), "right": right, "line": node.lineno}
+    span = replace_node(subject.script, node, right)
+    return Edit(SLIP, spans(span), facts["met"], facts, shows_reference=shows_reference)
+
+
+def _others(node: ast.BinOp) -> Iterator[str]:
+    left, right = _bracketed(node.left), _bracketed(node.right)
+    for kind, sign in SIGNS.items():
+        if not isinstance(node.op, kind):
+            yield f"{left} {sign} {right}"
+    own = SIGNS[type(node.op)]
+    if own in ("-", "/", "//", "%", "**"):
+        yield f"{right} {own} {left}"
+    if isinstance(node.left, ast.BinOp) and type(node.left.op) in SIGNS:
+        inner = node.left
+        a, b, sign = ast.unparse(inner.left), ast.unparse(inner.right), SIGNS[type(inner.op)]
+        yield f"{a} {sign} ({b} {own} {right})"
+    if isinstance(node.right, ast.BinOp) and type(node.right.op) in SIGNS:
+        inner = node.right
+        a, b, sign = ast.unparse(inner.left), ast.unparse(inner.right), SIGNS[type(inner.op)]
+        yield f"({left} {own} {a}) {sign} {b}"
+    yield left
+    yield right
+
+
+def _bracketed(node: ast.expr) -> str:
+    text = ast.unparse(node)
+    return f"({text})" if isinstance(node, (ast.BinOp, ast.BoolOp, ast.Compare, ast.IfExp)) else text

@@ -1,0 +1,71 @@
+"""`wrong-indent`: a line stands in a branch, loop or function that it does not belong to, or outside one that it does.
+
+Recognised by moving it in or out: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Any, Final
+
+from ..edits import first_line, indent, last_line, spans, to_global
+from ..finding import Edit, Span
+from ..subject import Place, Subject, targets
+
+SLIP: Final = "wrong-indent"
+BLOCKS: Final = (ast.If, ast.For, ast.While, ast.FunctionDef)
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """The last lines of each block moved out; the lines after each block moved in."""
+    for place in subject.places:
+        if isinstance(place.node, ast.Global):
+            continue
+        parent = place.parents[-1] if place.parents else None
+        if (
+            isinstance(parent, (ast.If, ast.For, ast.While))
+            and place.index > 0
+            and place.block[-1] is parent_last(parent)
+        ):
+            yield _moved(subject, place, place.block[place.index :], indent(subject.script, parent))
+        if place.index > 0 and isinstance(place.block[place.index - 1], BLOCKS):
+            above = place.block[place.index - 1]
+            assert isinstance(above, BLOCKS)
+            if isinstance(above, ast.FunctionDef) and first_line(place.node) > last_line(above) + 1:
+                continue  # what stands apart from a function is meant to
+            inner = _deepest(above)
+            for count in range(1, min(3, len(place.block) - place.index) + 1):
+                nodes = place.block[place.index : place.index + count]
+                yield _moved(subject, place, nodes, indent(subject.script, inner), above)
+
+
+def parent_last(parent: ast.stmt) -> ast.stmt:
+    """The last statement of the last branch of a statement: what can be moved out without anything after it."""
+    orelse = getattr(parent, "orelse", None)
+    body: list[ast.stmt] = orelse or parent.body  # type: ignore[attr-defined]
+    return body[-1]
+
+
+def _deepest(node: ast.stmt) -> ast.stmt:
+    return parent_last(node)
+
+
+def _moved(subject: Subject, place: Place, nodes: list[ast.stmt], lead: str, above: ast.stmt | None = None) -> Edit:
+    script = subject.script
+    changed: list[Span | None] = []
+    for node in nodes:
+        old = indent(script, node)
+        for line in range(first_line(node), last_line(node) + 1):
+            if script.lines[line - 1].startswith(old):
+                changed.append(Span(line, 0, len(old), lead))
+    if isinstance(above, ast.FunctionDef):
+        stored = [
+            name
+            for node in nodes
+            for name in targets(node)
+            if name in script.globals and not isinstance(node, ast.Expr)
+        ]
+        changed.append(to_global(script, above, *stored) if stored else None)
+    facts: dict[str, Any] = {"met": ast.unparse(nodes[0]).split("\n")[0], "line": first_line(place.node)}
+    return Edit(SLIP, spans(*changed), facts["met"], facts, everywhere=above is None)

@@ -1,0 +1,83 @@
+"""`wrong-range`: of a random number, or drawn once where it must be drawn each time.
+
+Recognised by the range that the reference draws from, or by drawing again in the function: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ...script import imported_names
+from ..edits import before, body_start, replace_node, spans, to_global
+from ..finding import Edit
+from ..subject import Subject
+
+SLIP: Final = "wrong-range"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each draw: the reference's numbers, one more or less at either end; and drawn in each function."""
+    script = subject.script
+    theirs = [_numbers(call) for call in draws(subject.reference.tree)]
+    for call in draws(script.tree):
+        own = _numbers(call)
+        wanted = [each for each in theirs if len(each) == len(own)]
+        if len(own) == 2 and all(_whole(each) for each in own):
+            low, high = map(int, own)
+            wanted += [[str(low), str(high + 1)], [str(low + 1), str(high)], [str(low + 1), str(high + 1)]]
+        for numbers in wanted:
+            if numbers != own:
+                changed = [replace_node(script, node, text) for node, text in zip(call.args, numbers, strict=False)]
+                facts = {"met": ast.unparse(call), "right": ", ".join(numbers), "line": call.lineno}
+                yield Edit(SLIP, spans(*changed), ast.unparse(call.func), facts)
+        for each in {ast.unparse(other) for other in draws(subject.reference.tree)}:
+            head = ast.unparse(call.func)
+            right = head + each[each.index("(") :]
+            span = replace_node(script, call, right)
+            facts = {"met": ast.unparse(call), "right": each, "line": call.lineno}
+            yield Edit(SLIP, spans(span), head, facts)
+    yield from _again(subject)
+
+
+def draws(tree: ast.AST) -> list[ast.Call]:
+    """The calls that draw a random number."""
+    direct = {name for name, (module, what) in imported_names(tree).items() if module == "random" and what}
+    modules = {name for name, (module, what) in imported_names(tree).items() if module == "random" and not what}
+    found: list[ast.Call] = []
+    for node in ast.walk(tree):
+        match node:
+            case ast.Call(func=ast.Attribute(value=ast.Name(id=owner))) if owner in modules:
+                found.append(node)
+            case ast.Call(func=ast.Name(id=name)) if name in direct:
+                found.append(node)
+    return found
+
+
+def _numbers(call: ast.Call) -> list[str]:
+    return [ast.unparse(argument) for argument in call.args]
+
+
+def _whole(text: str) -> bool:
+    return text.lstrip("-").isdigit()
+
+
+def _again(subject: Subject) -> Iterator[Edit]:
+    """What is drawn once at the top, drawn anew in the functions that use it."""
+    script = subject.script
+    for node in script.tree.body:
+        if not (isinstance(node, ast.Assign) and isinstance(node.targets[0], ast.Name)):
+            continue
+        inside = draws(script.tree)
+        if not any(call in ast.walk(node.value) for call in inside):
+            continue
+        name = node.targets[0].id
+        users = [each for each in subject.functions if any(
+            isinstance(inner, ast.Name) and inner.id == name for inner in ast.walk(each)
+        )]  # fmt: skip
+        if users:
+            drawn = [before(script, body_start(each), f"{name} = {ast.unparse(node.value)}") for each in users]
+            told = [to_global(script, each, name) for each in users]
+            facts = {"met": ast.unparse(node.value), "right": ast.unparse(node.value), "line": node.lineno}
+            yield Edit(SLIP, spans(*told, *drawn), name, {**facts, "once": True})

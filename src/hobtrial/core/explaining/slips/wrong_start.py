@@ -1,0 +1,43 @@
+"""`wrong-start`: a variable begins with another value than the one asked for.
+
+Recognised by the value that the exercise or the reference begins with: it mends.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import Final
+
+from ..edits import replace_node, spans, text_of
+from ..finding import Edit
+from ..subject import Subject
+from .never_set import reference_starts
+
+SLIP: Final = "wrong-start"
+
+
+def edits(subject: Subject) -> Iterator[Edit]:
+    """For each first value at the top, or in a handler of `start`: the one asked for."""
+    starts = reference_starts(subject)
+    starts |= {
+        subject.here(each.name): repr(each.start)
+        for each in subject.prepared.exercise.settings.variable
+        if each.start is not None
+    }
+    seen: set[str] = set()
+    for place in subject.places:
+        node = place.node
+        if not isinstance(node, ast.Assign) or len(node.targets) != 1 or not _at_beginning(place.function):
+            continue
+        name = ast.unparse(node.targets[0])
+        wanted = starts.get(name) or starts.get(name.removeprefix("game."))
+        met = text_of(subject.script, node.value)
+        if name not in seen and wanted is not None and met != wanted:
+            facts = {"name": name, "start": met, "wanted": wanted}
+            yield Edit(SLIP, spans(replace_node(subject.script, node.value, wanted)), name, facts)
+        seen.add(name)
+
+
+def _at_beginning(function: ast.FunctionDef | None) -> bool:
+    return function is None or any("start" in ast.unparse(each) for each in function.decorator_list)

@@ -1,0 +1,289 @@
+"""What a slip may look at: the script, its runs, and what the exercise and the reference show.
+
+Everything is read off once for a script and kept. Names of the reference are given as the script
+calls them, where the exercise lists them.
+"""
+
+from __future__ import annotations
+
+import ast
+import functools
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+
+from ..judging import Prepared
+from ..script import DIRECT, Script, functions, is_handler
+from ..trial import GAME_NAMES, Observable, Trace
+from .edits import alone, renamed
+
+Functionless = ast.FunctionDef | None
+
+
+@dataclass(frozen=True, eq=False)
+class Place:
+    """A statement, the block that it stands in, and what is round it."""
+
+    node: ast.stmt
+    block: list[ast.stmt]
+    index: int
+    function: Functionless
+    parents: tuple[ast.stmt, ...]
+    """The statements round it, the outermost first."""
+
+
+@dataclass(frozen=True, eq=False)
+class Subject:
+    """A script that lost marks. `traces` are the full traces of its broken scenarios, `theirs` the reference's."""
+
+    prepared: Prepared
+    script: Script
+    traces: dict[int, Trace]
+    theirs: dict[int, Trace]
+    parts: dict[int, int]
+    """For each of them the frame in which the two part on what the broken checks are about."""
+    broken: frozenset[Observable] = field(default_factory=frozenset)
+    """What the broken checks are about."""
+
+    @functools.cached_property
+    def functions(self) -> list[ast.FunctionDef]:
+        """The script's functions, in file order."""
+        return functions(self.script.tree)
+
+    @functools.cached_property
+    def places(self) -> list[Place]:
+        """All statements that have their lines for themselves, in file order."""
+        return [place for place in places(self.script.tree) if alone(self.script, place.node)]
+
+    @functools.cached_property
+    def reference(self) -> Script:
+        """The reference."""
+        return self.prepared.reference.script
+
+    @functools.cached_property
+    def reference_places(self) -> list[Place]:
+        """The reference's statements."""
+        return list(places(self.reference.tree))
+
+    @functools.cached_property
+    def asked(self) -> list[str]:
+        """The variables that the exercise lists."""
+        return [each.name for each in self.prepared.exercise.settings.variable]
+
+    @functools.cached_property
+    def labels(self) -> list[str]:
+        """The labels that the exercise wants on the scoreboard."""
+        listed = [each.label for each in self.prepared.exercise.settings.variable if each.label]
+        return list(dict.fromkeys([*listed, *(what.name for what in self.broken if what.what == "board")]))
+
+    @functools.cached_property
+    def given(self) -> frozenset[str]:
+        """The names of scene, game and Python."""
+        return GAME_NAMES | DIRECT | self.prepared.taken | {"str", "list", "dict", "set", "tuple"}
+
+    @functools.cached_property
+    def pieces(self) -> list[str]:
+        """The pieces of the scene."""
+        return [piece.name for piece in self.prepared.scene.piece]
+
+    @functools.cached_property
+    def facts(self) -> list[str]:
+        """The facts of the scene."""
+        return [fact.name for fact in self.prepared.scene.fact]
+
+    @functools.cached_property
+    def function_names(self) -> frozenset[str]:
+        """The names of the script's functions."""
+        return frozenset(each.name for each in self.functions)
+
+    @functools.cached_property
+    def variables(self) -> list[str]:
+        """The script's own variables: top-level names and those of `game` and of pieces that it sets."""
+        tree = self.script.tree
+        held = [
+            f"{node.value.id}.{node.attr}"
+            for node in ast.walk(tree)
+            if isinstance(node, ast.Attribute)
+            and isinstance(node.ctx, ast.Store)
+            and isinstance(node.value, ast.Name)
+            and node.attr not in PROPERTIES
+        ]
+        classes = {node.name for node in ast.walk(tree) if isinstance(node, ast.ClassDef)}
+        imported = {
+            alias.asname or alias.name
+            for node in ast.walk(tree)
+            if isinstance(node, (ast.Import, ast.ImportFrom))
+            for alias in node.names
+        }
+        plain = self.script.globals - self.function_names - classes - imported
+        return [*sorted(plain), *dict.fromkeys(held)]
+
+    @functools.cached_property
+    def as_here(self) -> dict[str, str]:
+        """For each variable of the reference that the script calls otherwise, its name here."""
+        found: dict[str, str] = {}
+        for trace in self.traces.values():
+            found |= {name: own for name, own in trace.bound.items() if own and own != name}
+        ref_names = {node.id for node in ast.walk(self.reference.tree) if isinstance(node, ast.Name)}
+        return {name: own for name, own in found.items() if name in ref_names}
+
+    def here(self, text: str) -> str:
+        """A piece of the reference with the script's own names for the listed variables."""
+        return renamed(text, self.as_here)
+
+    def known(self, text: str) -> bool:
+        """Whether all names of a piece of script are there in the script."""
+        names = {node.id for node in ast.walk(ast.parse(text)) if isinstance(node, ast.Name)}
+        return names <= (self.script.globals | self.given | {"True", "False", "None"} | set(self.facts))
+
+    def known_in(self, node: ast.AST) -> bool:
+        """Whether the script has all that a part of the reference speaks of, save what that binds itself."""
+        bound = {each.arg for each in ast.walk(node) if isinstance(each, ast.arg)} | {
+            each.id for each in ast.walk(node) if isinstance(each, ast.Name) and isinstance(each.ctx, ast.Store)
+        }
+        helpers = {each.name for each in functions(self.reference.tree)}
+        names = {each.id for each in ast.walk(node) if isinstance(each, ast.Name)} - bound - helpers
+        here = {self.as_here.get(name, name).split(".")[0] for name in names}
+        return here <= (self.script.globals | self.given | set(self.facts))
+
+    @functools.cached_property
+    def conditions(self) -> dict[str, list[str]]:
+        """For each thing that the reference stores or causes, the tests on the way there, as the script calls them."""
+        found: dict[str, list[str]] = {}
+        for place in self.reference_places:
+            tests = guards_of(place)
+            if tests:
+                for target in targets(place.node):
+                    known = found.setdefault(self.here(target), [])
+                    known += [text for text in map(self.here, tests) if text not in known]
+        return found
+
+    def targets(self, node: ast.stmt) -> list[str]:
+        """What a statement stores or causes by itself."""
+        return targets(node)
+
+    @functools.cached_property
+    def restarts(self) -> list[ast.FunctionDef]:
+        """The functions that begin the game again."""
+        return [each for each in self.functions if calls(each, "again")]
+
+    def runs_of(self, line: int) -> int:
+        """How often a line ran in the broken trials at most."""
+        return max((sum(span[2] for span in trace.lines.get(line, ())) for trace in self.traces.values()), default=0)
+
+    def handlers(self) -> Iterator[tuple[ast.FunctionDef, ast.expr]]:
+        """Each handler with each of its events."""
+        return handlers(self.functions)
+
+    @functools.cached_property
+    def reference_events(self) -> list[str]:
+        """The events that the reference waits for, as text."""
+        return list(dict.fromkeys(ast.unparse(event) for _, event in handlers(functions(self.reference.tree))))
+
+
+PROPERTIES = frozenset("x y facing look visible opacity size speed vx vy carrying name kind".split())
+"""What a piece has by itself."""
+
+
+def handlers(found: list[ast.FunctionDef]) -> Iterator[tuple[ast.FunctionDef, ast.expr]]:
+    """Each handler among some functions, with each of its events."""
+    for function in found:
+        if is_handler(function):
+            for decorator in function.decorator_list:
+                for event in decorator.args if isinstance(decorator, ast.Call) else ():
+                    yield function, event
+
+
+def places(tree: ast.Module) -> Iterator[Place]:
+    """All statements of a tree with what is round them."""
+
+    def walk(block: list[ast.stmt], function: Functionless, parents: tuple[ast.stmt, ...]) -> Iterator[Place]:
+        for index, node in enumerate(block):
+            yield Place(node, block, index, function, parents)
+            inside = node if isinstance(node, ast.FunctionDef) else function
+            for name in ("body", "orelse"):
+                inner = getattr(node, name, None)
+                if isinstance(inner, list) and not isinstance(node, ast.ClassDef):
+                    yield from walk(inner, inside, (*parents, node))
+            for case in getattr(node, "cases", ()):
+                yield from walk(case.body, inside, (*parents, node))
+
+    return walk(tree.body, None, ())
+
+
+def calls(node: ast.AST, *names: str) -> list[ast.Call]:
+    """The calls of some functions inside a node."""
+    return [
+        each
+        for each in ast.walk(node)
+        if isinstance(each, ast.Call) and isinstance(each.func, ast.Name) and each.func.id in names
+    ]
+
+
+def targets(node: ast.stmt) -> list[str]:
+    """What a statement stores, or causes by a call: `score`, `hob.x`, `win`, `board:Buns`, `bun.remove`."""
+    found: list[str] = []
+    match node:
+        case ast.Assign(targets=given):
+            found += [ast.unparse(each) for target in given for each in _each_target(target)]
+        case ast.AugAssign(target=target) | ast.AnnAssign(target=target):
+            found.append(ast.unparse(target))
+        case ast.Expr(value=ast.Call(func=ast.Name(id="board"), args=[ast.Constant(value=str(label)), *_])):
+            found.append(f"board:{label}")
+        case ast.Expr(value=ast.Call(func=ast.Name(id=name))):
+            found.append(name)
+        case ast.Expr(value=ast.Call(func=ast.Attribute(attr=name))):
+            found.append(f".{name}")
+    return found
+
+
+def _each_target(target: ast.expr) -> list[ast.expr]:
+    return list(target.elts) if isinstance(target, (ast.Tuple, ast.List)) else [target]
+
+
+def guards_of(place: Place) -> list[str]:
+    """The tests that must have answered yes for a statement to run, as far as they are written round it."""
+    found: list[str] = []
+    inner: ast.stmt = place.node
+    for parent in reversed(place.parents):
+        match parent:
+            case ast.If(test=test, body=body) | ast.While(test=test, body=body):
+                found.append(ast.unparse(test) if inner in body else negated(test))
+        block = next((b for b in _blocks(parent) if inner in b), [])
+        found += _early(block, inner)
+        inner = parent
+    return list(dict.fromkeys(found))
+
+
+def _blocks(node: ast.AST) -> list[list[ast.stmt]]:
+    return [block for name in ("body", "orelse") if isinstance(block := getattr(node, name, None), list)]
+
+
+def _early(block: list[ast.stmt], until: ast.stmt) -> list[str]:
+    """Tests that end the function before a statement is come to, the other way round."""
+    found = []
+    for node in block[: block.index(until)] if until in block else ():
+        if isinstance(node, ast.If) and not node.orelse and isinstance(node.body[-1], (ast.Return, ast.Break)):
+            found.append(negated(node.test))
+    return found
+
+
+OPPOSITES = {
+    ast.Eq: ast.NotEq,
+    ast.NotEq: ast.Eq,
+    ast.Lt: ast.GtE,
+    ast.GtE: ast.Lt,
+    ast.Gt: ast.LtE,
+    ast.LtE: ast.Gt,
+    ast.In: ast.NotIn,
+    ast.NotIn: ast.In,
+}
+
+
+def negated(test: ast.expr) -> str:
+    """The test that answers the other way round, as text."""
+    match test:
+        case ast.UnaryOp(op=ast.Not(), operand=inner):
+            return ast.unparse(inner)
+        case ast.Compare(left=left, ops=[op], comparators=[right]) if type(op) in OPPOSITES:
+            return ast.unparse(ast.Compare(left, [OPPOSITES[type(op)]()], [right]))
+    return f"not ({ast.unparse(test)})" if isinstance(test, ast.BoolOp) else f"not {ast.unparse(test)}"

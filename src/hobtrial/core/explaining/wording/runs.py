@@ -1,0 +1,35 @@
+"""Wording: scripts that stop, cannot be read, or whose mistake stays open."""
+
+from typing import Final
+
+from .entry import Entry
+
+RUNS: Final[dict[str, Entry]] = {
+    "endless-loop": Entry(
+        title="A loop that does not end",
+        example=("while lives > 0:\n    pass", "@on(frame)\ndef look():"),
+        nudge="What has to change inside the loop for it to end?",
+        pointer="{message}",
+        note="While a loop goes round, the game stands still. Handlers already run again and again by themselves.",
+    ),
+    "gone-piece": Entry(
+        title="`{piece}` is used after it was removed",
+        example=("which.remove()\nwhich.tell(…)", "which.tell(…)\nwhich.remove()"),
+        nudge="Is each piece still there when the script uses it?",
+        pointer="{message}",
+        note="A removed piece is gone. Use it first and remove it last, or `restore` it.",
+    ),
+    "unreadable": Entry(
+        title="The script cannot be read: {kind}",
+        example=("if score = 5:", "if score == 5:"),
+        nudge="Python cannot read this file yet. Which line looks different from its neighbours?",
+        pointer="Line {line}: {message}",
+        note="Nothing ran, so there are no marks yet. {instead}",
+    ),
+    "unsettled": Entry(
+        title="{summary}",
+        nudge="{question}",
+        pointer="{happened}",
+        note="What happened is certain; why is left open.",
+    ),
+}

@@ -1,0 +1,6 @@
+score = 0
+
+
+@on(frame)
+def still_empty():
+    board("Buns", 0)
