@@ -12,7 +12,7 @@ from ..script import Script, Unreadable, mend
 from ..trial import Observable, Trace
 from .catalogue import QUESTIONS, SUMMARIES, fill, moment, sentence
 from .edits import apply, changed_lines, changes_of, origins
-from .finding import CheckRef, Confidence, Finding, Fix
+from .finding import CheckRef, Confidence, Edit, Finding, Fix
 from .one_change import Budget, Tried, agrees, search
 from .parting import first_parting
 from .recognise import Recognised, recognise
@@ -205,7 +205,7 @@ def _rivals(shown: list[Tried]) -> list[Tried]:
 def _finding(prepared: Prepared, tried: Tried, confidence: Confidence, fix: Fix, origin: tuple[int, ...]) -> Finding:
     edit = tried.edit
     facts = _as_handed_in({"line": edit.line, **edit.facts, **tried.facts}, origin)
-    lines = tuple(dict.fromkeys(origin[span.line - 1] for span in edit.spans))
+    lines = _lines(edit, facts, origin)
     return Finding(
         slip=edit.slip,
         confidence=confidence,
@@ -218,6 +218,15 @@ def _finding(prepared: Prepared, tried: Tried, confidence: Confidence, fix: Fix,
         scenario=tried.scenario,
         frame=tried.facts.get("frame"),
     )
+
+
+def _lines(edit: Edit, facts: dict[str, Any], origin: tuple[int, ...]) -> tuple[int, ...]:
+    """The lines that a finding is about: those that an edit replaces, else the one that it names."""
+    replaced = tuple(dict.fromkeys(origin[span.line - 1] for span in edit.spans if span.end > span.start))
+    named = facts.get("at_line") or facts.get("line", 0)
+    if replaced:
+        return replaced
+    return (named,) if named else tuple(dict.fromkeys(origin[span.line - 1] for span in edit.spans))
 
 
 def _marks(prepared: Prepared, refs: Iterable[CheckRef]) -> float:

@@ -14,6 +14,7 @@ from ..judging import Prepared
 from ..script import Script, functions, is_handler
 from ..trial import Observable, Trace
 from .near import near
+from .source import unparse
 from .subject import Place, calls, guards_of, places, targets
 from .why import Cause
 
@@ -128,7 +129,7 @@ def _other_value(prepared: Prepared, script: Script, cause: Cause, own: Trace) -
                 if missing is not None:
                     return "missing-else", {
                         "right": missing,
-                        "test": ast.unparse(parent.test),
+                        "test": unparse(parent.test),
                         "line": place.node.lineno,
                     }
         if place.node.lineno == line and cause.kind == "extra-change":
@@ -157,7 +158,7 @@ def _unguarded(prepared: Prepared, cause: Cause, place: Place) -> Recognised | N
     return (
         ("missing-limit", {**facts, "limit": test})
         if own
-        else ("missing-condition", {**facts, "what": ast.unparse(place.node)})
+        else ("missing-condition", {**facts, "what": unparse(place.node)})
     )
 
 
@@ -191,12 +192,12 @@ def _counts(reference: Script, what: str, prepared: Prepared) -> bool:
     shown = re.match(r'board\("(.+)"\)', what)
     name = labels.get(shown[1], name) if shown else name
     return any(
-        isinstance(node, ast.AugAssign) and ast.unparse(node.target).removeprefix("game.") == name
+        isinstance(node, ast.AugAssign) and unparse(node.target).removeprefix("game.") == name
         for node in ast.walk(reference.tree)
     ) or any(
         isinstance(place.node, ast.Assign)
         and not isinstance(place.node.value, ast.Constant)
-        and any(ast.unparse(target).removeprefix("game.") == name for target in place.node.targets)
+        and any(unparse(target).removeprefix("game.") == name for target in place.node.targets)
         for place in places(reference.tree)
     )
 
@@ -223,7 +224,7 @@ def _test_of_missing_choice(reference: Script, asked: set[Any]) -> str | None:
     for node in ast.walk(reference.tree):
         match node:
             case ast.Compare(ops=[ast.Eq()], comparators=[ast.Constant(value=str(text))]) if text not in asked:
-                return ast.unparse(node)
+                return unparse(node)
     return None
 
 
@@ -240,5 +241,5 @@ def _has_text(script: Script, text: str) -> bool:
 def _test_before(reference: Script, end: str) -> str:
     for node in ast.walk(reference.tree):
         if isinstance(node, ast.If) and any(calls(each, end) for each in node.body):
-            return ast.unparse(node.test)
+            return unparse(node.test)
     return end

@@ -15,6 +15,7 @@ from ..judging import Prepared
 from ..script import DIRECT, Script, functions, is_handler
 from ..trial import GAME_NAMES, Observable, Trace
 from .edits import alone, renamed
+from .source import unparse
 
 Functionless = ast.FunctionDef | None
 
@@ -177,7 +178,7 @@ class Subject:
     @functools.cached_property
     def reference_events(self) -> list[str]:
         """The events that the reference waits for, as text."""
-        return list(dict.fromkeys(ast.unparse(event) for _, event in handlers(functions(self.reference.tree))))
+        return list(dict.fromkeys(unparse(event) for _, event in handlers(functions(self.reference.tree))))
 
 
 PROPERTIES = frozenset("x y facing look visible opacity size speed vx vy carrying name kind".split())
@@ -224,9 +225,9 @@ def targets(node: ast.stmt) -> list[str]:
     found: list[str] = []
     match node:
         case ast.Assign(targets=given):
-            found += [ast.unparse(each) for target in given for each in _each_target(target)]
+            found += [unparse(each) for target in given for each in _each_target(target)]
         case ast.AugAssign(target=target) | ast.AnnAssign(target=target):
-            found.append(ast.unparse(target))
+            found.append(unparse(target))
         case ast.Expr(value=ast.Call(func=ast.Name(id="board"), args=[ast.Constant(value=str(label)), *_])):
             found.append(f"board:{label}")
         case ast.Expr(value=ast.Call(func=ast.Name(id=name))):
@@ -247,7 +248,7 @@ def guards_of(place: Place) -> list[str]:
     for parent in reversed(place.parents):
         match parent:
             case ast.If(test=test, body=body) | ast.While(test=test, body=body):
-                found.append(ast.unparse(test) if inner in body else negated(test))
+                found.append(unparse(test) if inner in body else negated(test))
         block = next((b for b in _blocks(parent) if inner in b), [])
         found += _early(block, inner)
         inner = parent
@@ -283,7 +284,7 @@ def negated(test: ast.expr) -> str:
     """The test that answers the other way round, as text."""
     match test:
         case ast.UnaryOp(op=ast.Not(), operand=inner):
-            return ast.unparse(inner)
+            return unparse(inner)
         case ast.Compare(left=left, ops=[op], comparators=[right]) if type(op) in OPPOSITES:
-            return ast.unparse(ast.Compare(left, [OPPOSITES[type(op)]()], [right]))
-    return f"not ({ast.unparse(test)})" if isinstance(test, ast.BoolOp) else f"not {ast.unparse(test)}"
+            return unparse(ast.Compare(left, [OPPOSITES[type(op)]()], [right]))
+    return f"not ({unparse(test)})" if isinstance(test, ast.BoolOp) else f"not {unparse(test)}"

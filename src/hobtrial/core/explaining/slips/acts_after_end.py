@@ -12,6 +12,7 @@ from typing import Any, Final
 from ...trial import OUTCOME, Trace
 from ..edits import before, body_start, spans
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject, handlers
 
 SLIP: Final = "acts-after-end"
@@ -46,7 +47,7 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
         ended = next((each.frame for each in trace.missed), None)
     lines = {span.line for span in edit.spans}
     for change in trace.changes:
-        late = ended is not None and change.frame >= ended
+        late = ended is not None and change.frame > ended
         if late and change.differs and any(line <= change.line for line in lines):
             return {
                 "frame": change.frame,
@@ -61,4 +62,4 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
 
 
 def _of_the_end(function: ast.FunctionDef) -> bool:
-    return any("finished" in ast.unparse(each) for each in function.decorator_list)
+    return any("finished" in unparse(each) for each in function.decorator_list)

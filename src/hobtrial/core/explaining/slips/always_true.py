@@ -12,6 +12,7 @@ from typing import Any, Final
 from ...trial import Trace
 from ..edits import replace_node, spans, text_of
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "always-true"
@@ -35,10 +36,10 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
 
 def _halves(subject: Subject, node: ast.BoolOp) -> Iterator[Edit]:
     """`x > 0 or x <= 0` → each part alone, where all ask about the same."""
-    asked = {ast.unparse(each.left) for each in node.values if isinstance(each, ast.Compare)}
+    asked = {unparse(each.left) for each in node.values if isinstance(each, ast.Compare)}
     if len(asked) == 1 and all(isinstance(each, ast.Compare) for each in node.values):
         for each in node.values:
-            yield _edit(subject, node, ast.unparse(each))
+            yield _edit(subject, node, unparse(each))
 
 
 def _completed(subject: Subject, node: ast.BoolOp) -> Iterator[Edit]:
@@ -47,9 +48,9 @@ def _completed(subject: Subject, node: ast.BoolOp) -> Iterator[Edit]:
     if not compared or not any(isinstance(each, ast.Constant) for each in bare):
         return
     first = compared[0]
-    sign = ast.unparse(ast.Compare(ast.Name("a"), first.ops, [ast.Name("b")]))[2:-2]
-    for left in dict.fromkeys([ast.unparse(first.left), ast.unparse(first.comparators[0])]):
-        parts = [f"{left} {sign} {ast.unparse(each)}" if each in bare else ast.unparse(each) for each in node.values]
+    sign = unparse(ast.Compare(ast.Name("a"), first.ops, [ast.Name("b")]))[2:-2]
+    for left in dict.fromkeys([unparse(first.left), unparse(first.comparators[0])]):
+        parts = [f"{left} {sign} {unparse(each)}" if each in bare else unparse(each) for each in node.values]
         word = " and " if isinstance(node.op, ast.And) else " or "
         for joined in (word, " and " if word == " or " else " or "):
             yield _edit(subject, node, joined.join(parts))

@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import replace_node, spans, text_of
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "and-or"
@@ -21,22 +22,20 @@ def edits(subject: Subject) -> Iterator[Edit]:
     for node in ast.walk(subject.script.tree):
         if isinstance(node, ast.BoolOp):
             word = "or" if isinstance(node.op, ast.And) else "and"
-            parts = [
-                f"({ast.unparse(each)})" if isinstance(each, ast.BoolOp) else ast.unparse(each) for each in node.values
-            ]
+            parts = [f"({unparse(each)})" if isinstance(each, ast.BoolOp) else unparse(each) for each in node.values]
             yield _edit(subject, node, f" {word} ".join(parts))
             if len(parts) > 2:
                 mixed = [f"{parts[0]} {word} {parts[1]}", *parts[2:]]
                 yield _edit(subject, node, f" {'and' if word == 'or' else 'or'} ".join(mixed))
     joined = [node for node in ast.walk(subject.reference.tree) if isinstance(node, ast.BoolOp)]
     for test in _tests(subject.script.tree):
-        own = {ast.unparse(each) for each in (test.values if isinstance(test, ast.BoolOp) else [test])}
+        own = {unparse(each) for each in (test.values if isinstance(test, ast.BoolOp) else [test])}
         for node in joined:
-            theirs = [subject.here(ast.unparse(each)) for each in node.values]
+            theirs = [subject.here(unparse(each)) for each in node.values]
             missing = [each for each in theirs if each not in own and subject.known(each)]
             if own & set(theirs) and missing:
                 word = "and" if isinstance(node.op, ast.And) else "or"
-                right = f" {word} ".join([ast.unparse(test), *missing])
+                right = f" {word} ".join([unparse(test), *missing])
                 yield _edit(subject, test, right, left_out=missing[0])
 
 

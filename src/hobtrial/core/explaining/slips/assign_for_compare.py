@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import replace_between, replace_node, spans, text_of
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "assign-for-compare"
@@ -25,7 +26,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             facts = {"met": met, "right": met.replace(":=", "==", 1), "name": node.target.id, "line": node.lineno}
             yield Edit(SLIP, spans(span), node.target.id, facts)
             for name in subject.variables:
-                right = f"{name} == {ast.unparse(node.value)}"
+                right = f"{name} == {unparse(node.value)}"
                 if name != node.target.id:
                     replaced = replace_node(subject.script, node, right)
                     yield Edit(SLIP, spans(replaced), name, {**facts, "right": right})

@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import replace_node, spans, wrapped
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "best-always-replaced"
@@ -24,7 +25,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             case ast.Assign(targets=[ast.Name() | ast.Attribute() as target], value=value) if (
                 place.function is not None and not isinstance(value, ast.Constant)
             ):
-                best, new = ast.unparse(target), ast.unparse(value)
+                best, new = unparse(target), unparse(value)
                 if best in new or not _compared(subject, best):
                     continue
                 for sign in (">", "<"):
@@ -41,7 +42,7 @@ def _given(subject: Subject) -> Iterator[Edit]:
             case ast.Call(func=ast.Name(id=name), args=args) if name in subject.function_names:
                 for argument in args:
                     for best in bests:
-                        new = ast.unparse(argument)
+                        new = unparse(argument)
                         if isinstance(argument, (ast.Name, ast.Attribute)) and new != best:
                             facts = {"best": best, "new": new, "sign": ">", "line": node.lineno}
                             span = replace_node(subject.script, argument, f"max({new}, {best})")
@@ -55,9 +56,7 @@ def _compared(subject: Subject, best: str) -> bool:
             isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id in ("max", "min")
         ):
             names = {
-                subject.here(ast.unparse(each))
-                for each in ast.walk(node)
-                if isinstance(each, (ast.Name, ast.Attribute))
+                subject.here(unparse(each)) for each in ast.walk(node) if isinstance(each, (ast.Name, ast.Attribute))
             }
             if best in names:
                 return True

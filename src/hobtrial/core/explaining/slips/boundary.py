@@ -6,6 +6,7 @@ Recognised by changing the sign: it mends, and in the student's own run the two 
 from __future__ import annotations
 
 import ast
+import operator
 from collections.abc import Iterator
 from typing import Any, Final
 
@@ -22,6 +23,7 @@ SIGNS: Final[dict[type[ast.cmpop], tuple[str, str]]] = {
     ast.Lt: ("<", "<="),
     ast.LtE: ("<=", "<"),
 }
+COMPARES: Final = {">": operator.gt, ">=": operator.ge, "<": operator.lt, "<=": operator.le}
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -48,16 +50,20 @@ def edits(subject: Subject) -> Iterator[Edit]:
                     "new_test": text_of(script, node).replace(signs[0], signs[1], 1),
                 }
                 yield Edit(SLIP, spans(span), names[0], facts)
-                yield from _one_off(subject, node, facts)
+                if place == 0 and len(node.ops) == 1:
+                    yield from _one_off(subject, node, facts)
 
 
 def _one_off(subject: Subject, node: ast.Compare, facts: dict[str, Any]) -> Iterator[Edit]:
-    """The number of a comparison one less and one more."""
-    for side in (node.left, *node.comparators):
+    """The number of a comparison one less or one more, where the other sign does not come to the same."""
+    sign = SIGNS[type(node.ops[0])][0]
+    step = -1 if sign in (">=", "<") else 1
+    for side, turned in ((node.comparators[0], 1), (node.left, -1)):
         if isinstance(side, ast.Constant) and type(side.value) is int:
-            for number in (side.value - 1, side.value + 1):
-                span = replace_node(subject.script, side, str(number))
-                yield Edit(SLIP, spans(span), facts["name"], {**facts, "number": number})
+            number = side.value + step * turned
+            span = replace_node(subject.script, side, str(number))
+            given = {**facts, "number": number, "sign": sign, "left_side": turned < 0}
+            yield Edit(SLIP, spans(span), facts["name"], given)
 
 
 def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
@@ -73,18 +79,20 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
     for test in tests:
         values = dict(test.parts)
         sides = [values.get(side, _literal(side)) for side in (left, right)]
-        near = 1 if "number" in edit.facts else 0
-        if None not in sides and _apart(sides[0], sides[1]) <= near:
+        if None not in sides and _decides(edit, *sides):
             value = values.get(edit.facts["subject"], sides[0])
             return {"frame": test.frame, "value": value, "answer": "yes" if test.answer else "no"}
     return None
 
 
-def _apart(a: Any, b: Any) -> float:
-    """How far two values are apart; texts are the same or not."""
-    if isinstance(a, (int, float)) and isinstance(b, (int, float)):
-        return abs(a - b)
-    return 0 if a == b else 2
+def _decides(edit: Edit, left: Any, right: Any) -> bool:
+    """Whether the test answers otherwise for these values once it is changed."""
+    if "number" not in edit.facts:
+        return bool(left == right)
+    compare = COMPARES[edit.facts["sign"]]
+    number = edit.facts["number"]
+    after = compare(number, right) if edit.facts["left_side"] else compare(left, number)
+    return bool(compare(left, right) != after)
 
 
 def _literal(text: str) -> Any:

@@ -12,6 +12,7 @@ from typing import Final
 
 from ..edits import last_line
 from ..finding import Edit, Span
+from ..source import unparse
 from ..subject import Subject, calls
 
 SLIP: Final = "branch-order"
@@ -56,7 +57,7 @@ def _edit(subject: Subject, branches: list[ast.If], order: list[int]) -> Edit:
         for line in range(mine.lineno + 1, last_line(mine.body[-1]) + 1):
             found.append(Span(line, 0, len(script.lines[line - 1]), ""))
     moved = branches[next(there for here, there in enumerate(order) if here != there)]
-    test = ast.unparse(moved.test)
+    test = unparse(moved.test)
     ends = all(
         any(calls(each, "win", "lose") for each in branches[there].body) for there in order if order[there] != there
     )

@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import rewrite, text_of
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 from .never_set import reference_starts
 
@@ -25,14 +26,14 @@ def edits(subject: Subject) -> Iterator[Edit]:
             case ast.AugAssign(target=target, op=ast.Add() | ast.Sub(), value=value):
                 pass
             case ast.Assign(targets=[target], value=ast.BinOp(left=left, op=ast.Add() | ast.Sub(), right=value)) if (
-                ast.unparse(left) == ast.unparse(target)
+                unparse(left) == unparse(target)
             ):
                 pass
             case _:
                 continue
-        name = ast.unparse(target)
+        name = unparse(target)
         wanted = [text_of(script, value), f"-{text_of(script, value)}", starts.get(name, "0")]
         for text in dict.fromkeys(wanted):
             lead = script.lines[place.node.lineno - 1][: place.node.col_offset]
-            facts = {"name": name, "change": ast.unparse(place.node), "set": f"{name} = {text}"}
+            facts = {"name": name, "change": unparse(place.node), "set": f"{name} = {text}"}
             yield Edit(SLIP, rewrite(script, place.node, f"{lead}{name} = {text}"), name, facts)

@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import replace_node, spans
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "event-as-question"
@@ -24,7 +25,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
     for node in ast.walk(subject.script.tree):
         if not isinstance(node, ast.Call) or not isinstance(node.func, ast.Name) or id(node) in inside:
             continue
-        given = [ast.unparse(argument) for argument in node.args]
+        given = [unparse(argument) for argument in node.args]
         match node.func.id, given:
             case (("pressed" | "held" | "released"), [key]):
                 right = f"is_down({key})"
@@ -34,6 +35,6 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 right = f"place() == {place}"
             case _:
                 continue
-        met = ast.unparse(node)
+        met = unparse(node)
         facts = {"met": met, "right": right, "line": node.lineno}
         yield Edit(SLIP, spans(replace_node(subject.script, node, right)), met, facts)

@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import names_in, replace_between, spans, text_of
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "exact-only"
@@ -37,7 +38,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             names = names_in([node.left, right])
             if span is not None and names:
                 facts = {
-                    "test": met, "right": met.replace(old, sign, 1), "name": names[0], "number": ast.unparse(right),
+                    "test": met, "right": met.replace(old, sign, 1), "name": names[0], "number": unparse(right),
                     "line": node.lineno,
                 }  # fmt: skip
                 yield Edit(SLIP, spans(span), names[0], facts)

@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import replace_node, spans, text_of
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject, negated
 
 SLIP: Final = "flipped"
@@ -33,7 +34,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
     tests: list[ast.expr] = []
     for node in ast.walk(subject.script.tree):
         if isinstance(node, ast.Compare) and len(node.ops) == 1:
-            left, right = ast.unparse(node.left), ast.unparse(node.comparators[0])
+            left, right = unparse(node.left), unparse(node.comparators[0])
             for sign in TURNED[type(node.ops[0])]:
                 yield _edit(subject, node, f"{left} {sign} {right}")
         match node:

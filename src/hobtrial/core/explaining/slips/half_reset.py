@@ -12,6 +12,7 @@ from typing import Final
 from ...script import functions
 from ..edits import after, before, body_start, spans, to_global
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Place, Subject, calls, places, targets
 
 SLIP: Final = "half-reset"
@@ -23,7 +24,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
     wanted = _reset_lines(subject)
     forgotten = [f"{each.name}()" for each in subject.functions if each.name not in used and not each.decorator_list]
     for function in subject.restarts or _restart_like(subject):
-        own = {ast.unparse(node) for node in ast.walk(function) if isinstance(node, ast.stmt)}
+        own = {unparse(node) for node in ast.walk(function) if isinstance(node, ast.stmt)}
         missing = [text for text in wanted if text not in own]
         for text in (*missing, *forgotten):
             yield from _edits(subject, function, [text])
@@ -68,8 +69,8 @@ def _reset_lines(subject: Subject) -> list[str]:
 def _opened(node: ast.stmt, theirs: dict[str, ast.FunctionDef]) -> list[str]:
     match node:
         case ast.Expr(value=ast.Call(func=ast.Name(id=name), args=[])) if name in theirs:
-            return [ast.unparse(each) for each in theirs[name].body if isinstance(each, (ast.Expr, ast.Assign))]
-    return [ast.unparse(node)]
+            return [unparse(each) for each in theirs[name].body if isinstance(each, (ast.Expr, ast.Assign))]
+    return [unparse(node)]
 
 
 def _puts_back(place: Place) -> bool:
@@ -79,11 +80,11 @@ def _puts_back(place: Place) -> bool:
 def _restart_like(subject: Subject) -> list[ast.FunctionDef]:
     """Handlers of the event on which the reference begins again, where the script forgets `again()`."""
     events = {
-        ast.unparse(event)
+        unparse(event)
         for function in functions(subject.reference.tree)
         if calls(function, "again")
         for decorator in function.decorator_list
         if isinstance(decorator, ast.Call)
         for event in decorator.args
     }
-    return [function for function, event in subject.handlers() if ast.unparse(event) in events]
+    return [function for function, event in subject.handlers() if unparse(event) in events]

@@ -11,6 +11,7 @@ from typing import Any, Final
 
 from ..edits import blank, column, spans
 from ..finding import Edit, Span
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "handled-twice"
@@ -24,7 +25,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             if not isinstance(decorator, ast.Call) or decorator.lineno != decorator.end_lineno:
                 continue
             facts: dict[str, Any] = {
-                "event": ast.unparse(decorator.args[0]),
+                "event": unparse(decorator.args[0]),
                 "function": function.name,
                 "line": function.lineno,
             }
@@ -32,17 +33,17 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 whole = Span(decorator.lineno, 0, len(script.lines[decorator.lineno - 1]), "")
                 yield Edit(SLIP, (whole,), facts["event"], facts)
             for event in decorator.args if len(decorator.args) > 1 else ():
-                rest = ", ".join(ast.unparse(each) for each in decorator.args if each is not event)
+                rest = ", ".join(unparse(each) for each in decorator.args if each is not event)
                 start = column(script, decorator.lineno, decorator.col_offset)
                 end = column(script, decorator.lineno, decorator.end_col_offset or 0)
-                facts = {"event": ast.unparse(event), "function": function.name, "line": decorator.lineno}
+                facts = {"event": unparse(event), "function": function.name, "line": decorator.lineno}
                 yield Edit(SLIP, spans(Span(decorator.lineno, start, end, f"on({rest})")), facts["event"], facts)
-    lines = [ast.unparse(place.node) for place in subject.places]
+    lines = [unparse(place.node) for place in subject.places]
     for place, text in zip(subject.places, lines, strict=True):
         inside = place.function is not None or script.straight
         doubled = lines.count(text) > 1 and isinstance(place.node, (ast.AugAssign, ast.Expr, ast.Assign))
         called = isinstance(place.node, ast.Expr) and isinstance(place.node.value, ast.Call) and (
-            ast.unparse(place.node.value.func) in subject.function_names
+            unparse(place.node.value.func) in subject.function_names
         )  # fmt: skip
         if inside and (doubled or called):
             facts = {

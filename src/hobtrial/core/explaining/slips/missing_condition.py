@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import before, body_start, indent, wrapped
 from ..finding import Edit, Span
+from ..source import unparse
 from ..subject import Place, Subject, guards_of, negated, targets
 
 SLIP: Final = "missing-condition"
@@ -26,7 +27,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
         for name in targets(place.node):
             for test in subject.conditions.get(name, ()):
                 if test not in own and subject.known(test):
-                    facts = {"what": ast.unparse(place.node), "test": test, "line": place.node.lineno}
+                    facts = {"what": unparse(place.node), "test": test, "line": place.node.lineno}
                     for spans in (*guarded(subject, place, test), *_with_else(subject, place, test)):
                         yield Edit(SLIP, spans, name, facts, shows_reference=True)
 
@@ -41,11 +42,9 @@ def _with_else(subject: Subject, place: Place, test: str) -> Iterator[tuple[Span
         node = theirs.node
         if not isinstance(node, ast.If) or not node.orelse:
             continue
-        other = {subject.here(ast.unparse(node.test)): node.orelse, subject.here(negated(node.test)): node.body}.get(
-            test
-        )
+        other = {subject.here(unparse(node.test)): node.orelse, subject.here(negated(node.test)): node.body}.get(test)
         if other is not None and all(subject.known_in(each) for each in other):
-            lines = "\n".join(subject.here(ast.unparse(each)) for each in other).split("\n")
+            lines = "\n".join(subject.here(unparse(each)) for each in other).split("\n")
             end = len(subject.script.lines[last - 1])
             added = f"\n{lead}else:" + "".join(f"\n{lead}    {line}" for line in lines)
             yield (*wrapped(subject.script, rest, f"if {test}:"), Span(last, end, end, added))

@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..finding import Edit, Span
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "missing-else"
@@ -29,8 +30,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
         text = script.lines[line - 1]
         start = len(text) - len(text.lstrip())
         for test in wanted:
-            if test != ast.unparse(node.test) and _side(test) == _side(ast.unparse(node.test)):
-                facts = {"test": ast.unparse(node.test), "right": test, "line": line}
+            if test != unparse(node.test) and _side(test) == _side(unparse(node.test)):
+                facts = {"test": unparse(node.test), "right": test, "line": line}
                 span = Span(line, start, start + 4, f"elif {test}")
                 yield Edit(SLIP, (span,), test, facts, shows_reference=True)
                 for rest in _last_branches(subject):
@@ -57,7 +58,7 @@ def _else_line(subject: Subject, node: ast.If) -> int | None:
 
 
 def _chain_tests(subject: Subject) -> list[str]:
-    tests = [ast.unparse(place.node.test) for place in subject.reference_places if isinstance(place.node, ast.If)]
+    tests = [unparse(place.node.test) for place in subject.reference_places if isinstance(place.node, ast.If)]
     return list(dict.fromkeys(subject.here(test) for test in tests))
 
 
@@ -67,6 +68,6 @@ def _last_branches(subject: Subject) -> list[list[str]]:
     for place in subject.reference_places:
         node = place.node
         if isinstance(node, ast.If) and node.orelse and not isinstance(node.orelse[0], ast.If):
-            text = "\n".join(subject.here(ast.unparse(each)) for each in node.orelse)
+            text = "\n".join(subject.here(unparse(each)) for each in node.orelse)
             found.append(text.split("\n"))
     return found

@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Place, Subject, targets
 from .missing_condition import guarded
 
@@ -34,14 +35,12 @@ def _limits(subject: Subject, place: Place, name: str) -> list[str]:
     for theirs in subject.reference_places:
         match theirs.node:
             case ast.Assign(targets=[target], value=ast.Call(func=ast.Name(id="max" | "min" as kind), args=[a, b])) if (
-                subject.here(ast.unparse(target)) == name
+                subject.here(unparse(target)) == name
             ):
-                bound = next((each for each in (a, b) if not _speaks_of(subject.here(ast.unparse(each)), name)), b)
-                tests.append(f"{name} {'>' if kind == 'max' else '<'} {subject.here(ast.unparse(bound))}")
+                bound = next((each for each in (a, b) if not _speaks_of(subject.here(unparse(each)), name)), b)
+                tests.append(f"{name} {'>' if kind == 'max' else '<'} {subject.here(unparse(bound))}")
     return [test for test in dict.fromkeys(tests) if subject.known(test)]
 
 
 def _speaks_of(test: str, name: str) -> bool:
-    return name in {
-        ast.unparse(node) for node in ast.walk(ast.parse(test)) if isinstance(node, (ast.Name, ast.Attribute))
-    }
+    return name in {unparse(node) for node in ast.walk(ast.parse(test)) if isinstance(node, (ast.Name, ast.Attribute))}

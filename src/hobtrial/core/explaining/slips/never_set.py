@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import before
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "never-set"
@@ -41,7 +42,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
 def reference_starts(subject: Subject) -> dict[str, str]:
     """What the reference gives each variable at the top, as text."""
     return {
-        subject.here(target.id): ast.unparse(node.value)
+        subject.here(target.id): unparse(node.value)
         for node in subject.reference.tree.body
         if isinstance(node, ast.Assign) and isinstance(node.value, (ast.Constant, ast.UnaryOp))
         for target in node.targets

@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import column, spans
 from ..finding import Edit, Span
+from ..source import unparse
 from ..subject import Subject, calls
 
 SLIP: Final = "no-call"
@@ -38,11 +39,11 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 continue
         assert isinstance(node, ast.expr) and node.end_lineno is not None
         end = column(subject.script, node.end_lineno, node.end_col_offset or 0)
-        met = ast.unparse(node)
+        met = unparse(node)
         facts = {"met": met, "right": f"{met}()", "line": node.lineno}
         yield Edit(SLIP, spans(Span(node.end_lineno, end, end, "()")), met, facts)
         for call in calls(subject.reference.tree, met) if met in ("win", "lose") else ():
-            given = ast.unparse(call)[len(met) :]
+            given = unparse(call)[len(met) :]
             if call.args:
                 span = Span(node.end_lineno, end, end, given)
                 yield Edit(SLIP, (span,), met, {**facts, "right": met + given}, shows_reference=True)

@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import rewrite, spans, to_global
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "no-effect"
@@ -33,7 +34,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             case _:
                 continue
         lead = script.lines[place.node.lineno - 1][: place.node.col_offset]
-        stored = f"{ast.unparse(left)} {sign} {ast.unparse(right)}"
+        stored = f"{unparse(left)} {sign} {unparse(right)}"
         declared = to_global(script, place.function, left.id) if place.function and isinstance(left, ast.Name) else None
-        facts = {"name": ast.unparse(left), "met": ast.unparse(place.node), "stored": stored, "line": place.node.lineno}
-        yield Edit(SLIP, spans(declared, *rewrite(script, place.node, lead + stored)), ast.unparse(left), facts)
+        facts = {"name": unparse(left), "met": unparse(place.node), "stored": stored, "line": place.node.lineno}
+        yield Edit(SLIP, spans(declared, *rewrite(script, place.node, lead + stored)), unparse(left), facts)

@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import after, before
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject, calls, targets
 
 SLIP: Final = "no-end"
@@ -28,14 +29,14 @@ def edits(subject: Subject) -> Iterator[Edit]:
             if not isinstance(theirs.node, ast.If) or not calls(theirs.node, end) or not subject.known_in(theirs.node):
                 continue
             names = {
-                subject.here(ast.unparse(each))
+                subject.here(unparse(each))
                 for each in ast.walk(theirs.node.test)
                 if isinstance(each, (ast.Name, ast.Attribute))
             }
             test = ast.If(
                 theirs.node.test, [node for node in theirs.node.body if calls(node, end)] or theirs.node.body, []
             )
-            text = subject.here(ast.unparse(test))
+            text = subject.here(unparse(test))
             places = [
                 place
                 for place in subject.places
@@ -43,7 +44,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 and not isinstance(place.node, ast.Expr)
                 and set(targets(place.node)) & names
             ]
-            facts = {"end": end, "test": subject.here(ast.unparse(theirs.node.test))}
+            facts = {"end": end, "test": subject.here(unparse(theirs.node.test))}
             for place in places:
                 last = place.block[-1]
                 put = before(script, last, text) if isinstance(last, ast.Return) else after(script, last, text)
@@ -62,7 +63,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
 def _without_test(subject: Subject, end: str) -> Iterator[Edit]:
     """The end that the reference calls in a handler without any test."""
     events = {
-        ast.unparse(event)
+        unparse(event)
         for function in ast.walk(subject.reference.tree)
         if isinstance(function, ast.FunctionDef) and calls(function, end)
         for decorator in function.decorator_list
@@ -70,6 +71,6 @@ def _without_test(subject: Subject, end: str) -> Iterator[Edit]:
         for event in decorator.args
     }
     for function, event in subject.handlers():
-        if ast.unparse(event) in events and not isinstance(function.body[-1], ast.Return):
-            facts = {"end": end, "test": ast.unparse(event), "line": function.lineno}
+        if unparse(event) in events and not isinstance(function.body[-1], ast.Return):
+            facts = {"end": end, "test": unparse(event), "line": function.lineno}
             yield Edit(SLIP, (after(subject.script, function.body[-1], f"{end}()"),), end, facts, everywhere=True)

@@ -12,6 +12,7 @@ from typing import Final
 
 from ..edits import after, before, blank, body_start
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Place, Subject, handlers, targets
 
 SLIP: Final = "no-feedback"
@@ -25,9 +26,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
     each line that changes what it speaks of, in place of each line of its kind, at the end of each block.
     """
     script = subject.script
-    own = {(ast.unparse(place.node), place.function is None) for place in subject.places}
+    own = {(unparse(place.node), place.function is None) for place in subject.places}
     for theirs in subject.reference_places:
-        line = subject.here(ast.unparse(theirs.node))
+        line = subject.here(unparse(theirs.node))
         if not _tells(theirs.node) or (line, theirs.function is None) in own or not subject.known_in(theirs.node):
             continue
         facts = {"wanted": line, "kind": _kind(theirs.node)}
@@ -53,9 +54,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
 def _likely(subject: Subject, theirs: Place) -> Iterator[Place]:
     """Places after which the line may belong: those that change what it reads, then the ends of blocks."""
     read = {node.id for node in ast.walk(theirs.node) if isinstance(node, ast.Name)}
-    events = [ast.unparse(event) for function, event in handlers([theirs.function] if theirs.function else [])]
+    events = [unparse(event) for function, event in handlers([theirs.function] if theirs.function else [])]
     at_top = theirs.function is None
-    mine = {function.name for function, event in subject.handlers() if ast.unparse(event) in events}
+    mine = {function.name for function, event in subject.handlers() if unparse(event) in events}
     ends = [place for place in subject.places if place.index == len(place.block) - 1]
     changing = [place for place in subject.places if set(targets(place.node)) & read and not at_top]
     ordered = [place for place in ends if place.function and place.function.name in mine]

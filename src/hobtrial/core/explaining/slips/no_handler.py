@@ -12,6 +12,7 @@ from typing import Final
 from ...script import functions
 from ..edits import last_line
 from ..finding import Edit, Span
+from ..source import unparse
 from ..subject import Subject, handlers
 
 SLIP: Final = "no-handler"
@@ -20,14 +21,14 @@ SLIP: Final = "no-handler"
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each event of the reference that the script does not wait for: the reference's handler, with its helpers."""
     script = subject.script
-    waited = {_alike(ast.unparse(event)) for _, event in subject.handlers()}
+    waited = {_alike(unparse(event)) for _, event in subject.handlers()}
     theirs = {each.name: each for each in functions(subject.reference.tree)}
     for function, event in handlers(list(theirs.values())):
-        text = ast.unparse(event)
+        text = unparse(event)
         if _alike(text) in waited:
             continue
         needed = [theirs[name] for name in _called(function, theirs) if name not in subject.function_names]
-        copied = [subject.here(ast.unparse(each)) for each in (*needed, function)]
+        copied = [subject.here(unparse(each)) for each in (*needed, function)]
         if any(not subject.known_in(each) for each in (*needed, function)):
             continue
         last = script.tree.body[-1]

@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import before, body_start, first_line, spans, text_of
 from ..finding import Edit, Span
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "no-once-guard"
@@ -38,14 +39,14 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 test = f"({test})"
             head = Span(node.lineno, start, end, f"{test} and not game.done")
             noted = before(script, inner, "game.done = True")
-            yield Edit(SLIP, spans(top, head, noted), ast.unparse(node.test), facts)
+            yield Edit(SLIP, spans(top, head, noted), unparse(node.test), facts)
     for function, event in subject.handlers():
         begin = body_start(function)
         if subject.runs_of(first_line(begin)) > 1 or subject.runs_of(first_line(function.body[-1])) > 1:
             guard = before(script, begin, "if game.done:\n    return\ngame.done = True")
             facts = {
-                "what": ast.unparse(event),
+                "what": unparse(event),
                 "times": subject.runs_of(first_line(function.body[-1])),
                 "line": function.lineno,
             }
-            yield Edit(SLIP, spans(top, guard), ast.unparse(event), facts)
+            yield Edit(SLIP, spans(top, guard), unparse(event), facts)

@@ -12,6 +12,7 @@ from typing import Any, Final
 from ...script import imported_names
 from ..edits import replace_node, spans, text_of
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "not-a-member"
@@ -33,12 +34,12 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 members = enums[name]
                 if attr in members:
                     if id(node) not in read:
-                        yield _edit(subject, node, f"{ast.unparse(node)}.value")
+                        yield _edit(subject, node, f"{unparse(node)}.value")
                 else:
                     for member in members:
                         yield _edit(subject, node, f"{name}.{member}")
             case ast.Attribute(value=inner, attr="value" | "name"):
-                yield _edit(subject, node, ast.unparse(inner))
+                yield _edit(subject, node, unparse(inner))
             case ast.Constant(value=value) if not isinstance(value, bool) and value is not None:
                 for name, members in enums.items():
                     for member, given in members.items():
@@ -58,11 +59,11 @@ def enumerations(tree: ast.Module) -> dict[str, dict[str, Any]]:
     found: dict[str, dict[str, Any]] = {}
     for node in tree.body:
         if isinstance(node, ast.ClassDef) and any(
-            isinstance(base, (ast.Name, ast.Attribute)) and ast.unparse(base).split(".")[0] in imported
+            isinstance(base, (ast.Name, ast.Attribute)) and unparse(base).split(".")[0] in imported
             for base in node.bases
         ):
             found[node.name] = {
-                target.id: value.value if isinstance(value := each.value, ast.Constant) else ast.unparse(value)
+                target.id: value.value if isinstance(value := each.value, ast.Constant) else unparse(value)
                 for each in node.body
                 if isinstance(each, ast.Assign)
                 for target in each.targets

@@ -12,6 +12,7 @@ from typing import Final
 from ...script import is_handler
 from ..edits import before
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "not-registered"
@@ -21,7 +22,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
     """For each function that is never called and waits for nothing: each event of the reference."""
     tree = subject.script.tree
     used = {node.id for node in ast.walk(tree) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load)}
-    waited = [ast.unparse(event) for _, event in subject.handlers()]
+    waited = [unparse(event) for _, event in subject.handlers()]
     events = sorted(subject.reference_events, key=lambda event: event in waited)
     for node in tree.body:
         if isinstance(node, ast.FunctionDef) and node.name not in used and not is_handler(node) and not _resets(node):

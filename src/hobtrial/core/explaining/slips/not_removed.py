@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import after, before, spans
 from ..finding import Edit, Span
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "not-removed"
@@ -20,7 +21,7 @@ ENDS: Final = (ast.Return, ast.Break, ast.Continue)
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each handler of a piece and each function with a parameter: it is removed, in each of its blocks."""
     script = subject.script
-    if ".remove()" not in ast.unparse(subject.reference.tree):
+    if ".remove()" not in unparse(subject.reference.tree):
         return
     handled = {function: event for function, event in subject.handlers() if _gives_a_piece(event)}
     for function in subject.functions:
@@ -35,14 +36,14 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 continue
             told = Span(function.lineno, place + 1, place + 1, "which")
         for name in parameters or ["which"]:
-            about = ast.unparse(event) if event is not None else function.name
+            about = unparse(event) if event is not None else function.name
             for block in _blocks(function):
                 last = block[-1]
                 text = f"{name}.remove()"
                 put = before(script, last, text) if isinstance(last, ENDS) else after(script, last, text)
                 facts = {"piece": name, "event": about, "line": function.lineno, "function": function.name}
                 yield Edit(SLIP, spans(told, put), about, facts)
-            own = [piece for piece in subject.pieces if event is not None and piece in ast.unparse(event)]
+            own = [piece for piece in subject.pieces if event is not None and piece in unparse(event)]
             for piece in own:
                 put = after(script, function.body[-1], f"{piece}.remove()")
                 facts = {"piece": piece, "event": about, "line": function.lineno, "function": function.name}

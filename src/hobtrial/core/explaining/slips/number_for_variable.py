@@ -11,6 +11,7 @@ from typing import Any, Final
 
 from ..edits import replace_node, spans
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "number-for-variable"
@@ -28,7 +29,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
     }
     in_events = {id(inner) for _, event in subject.handlers() for inner in ast.walk(event)}
     own = {
-        id(inner): ast.unparse(target)
+        id(inner): unparse(target)
         for place in subject.places
         if isinstance(place.node, ast.Assign)
         for target in place.node.targets

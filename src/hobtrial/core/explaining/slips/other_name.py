@@ -5,13 +5,14 @@ Recognised by renaming it throughout, where the name asked for is nowhere in the
 
 from __future__ import annotations
 
+import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import spans
+from ..edits import replace_node, spans
 from ..finding import Edit
 from ..near import near
-from ..subject import Subject
+from ..subject import Subject, calls
 from .misspelt_name import name_places, renamed_places
 
 SLIP: Final = "other-name"
@@ -30,3 +31,18 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 continue
             facts = {"own": plain, "right": each.name}
             yield Edit(SLIP, spans(*renamed_places(places[plain], each.name)), each.name, facts, everywhere=True)
+    yield from _labels(subject)
+
+
+def _labels(subject: Subject) -> Iterator[Edit]:
+    """A label of one's own on the scoreboard for one that is asked for and not there."""
+    met: dict[str, list[ast.expr]] = {}
+    for call in calls(subject.script.tree, "board"):
+        match call.args:
+            case [ast.Constant(value=str(text)) as label, *_]:
+                met.setdefault(text, []).append(label)
+    for right in [label for label in subject.labels if label not in met]:
+        for text, nodes in met.items():
+            if text not in subject.labels and not near(text, right):
+                changed = spans(*(replace_node(subject.script, node, f'"{right}"') for node in nodes))
+                yield Edit(SLIP, changed, right, {"own": f'"{text}"', "right": f'"{right}"', "line": nodes[0].lineno})

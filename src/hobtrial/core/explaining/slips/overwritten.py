@@ -11,6 +11,7 @@ from typing import Any, Final
 
 from ..edits import blank
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Place, Subject, targets
 
 SLIP: Final = "overwritten"
@@ -32,7 +33,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 and other.function is place.function
                 and target in targets(other.node)
                 and isinstance(other.node, (ast.Assign, ast.Expr))
-                and not (isinstance(other.node, ast.Assign) and target in ast.unparse(other.node.value))
+                and not (isinstance(other.node, ast.Assign) and target in unparse(other.node.value))
                 and (place.function is not None or subject.script.straight)
             ]
             if others:

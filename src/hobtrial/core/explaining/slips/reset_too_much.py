@@ -11,6 +11,7 @@ from typing import Any, Final
 
 from ..edits import blank
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject, targets
 
 SLIP: Final = "reset-too-much"
@@ -27,6 +28,6 @@ def edits(subject: Subject) -> Iterator[Edit]:
     for place in subject.places:
         inside = place.function in subject.restarts or (place.function is not None and place.function.name in called)
         if inside and isinstance(place.node, (ast.Assign, ast.Expr)) and subject.restarts:
-            text = ast.unparse(place.node)
+            text = unparse(place.node)
             facts: dict[str, Any] = {"met": text, "name": (targets(place.node) or [text])[0], "line": place.node.lineno}
             yield Edit(SLIP, blank(subject.script, place.node, place.block), facts["name"], facts)

@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import replace_node, spans, text_of
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 from .always_true import witness
 
@@ -22,7 +23,7 @@ __all__ = ["SLIP", "edits", "witness"]
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each test that never changed its answer: those of the reference."""
     tests = [
-        subject.here(ast.unparse(place.node.test))
+        subject.here(unparse(place.node.test))
         for place in subject.reference_places
         if isinstance(place.node, (ast.If, ast.While))
     ]

@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import before, blank, first_line, source_of
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Place, Subject, targets
 
 SLIP: Final = "set-again"
@@ -28,10 +29,10 @@ def edits(subject: Subject) -> Iterator[Edit]:
         loop = next((each for each in place.parents if isinstance(each, (ast.For, ast.While))), None)
         if (place.function is None and loop is None) or place.function in subject.restarts:
             continue
-        name = ast.unparse(node.targets[0])
+        name = unparse(node.targets[0])
         if not _changed(subject, place, name) or _stored_twice(subject, place, name):
             continue
-        facts = {"name": name, "value": ast.unparse(node.value), "line": first_line(node)}
+        facts = {"name": name, "value": unparse(node.value), "line": first_line(node)}
         yield Edit(SLIP, blank(script, node, place.block), name, facts)
         if loop is not None:
             moved = before(script, loop, source_of(script, node))
@@ -46,7 +47,7 @@ def _stored_twice(subject: Subject, place: Place, name: str) -> bool:
         and other.block is place.block
         and isinstance(other.node, ast.Assign)
         and name in targets(other.node)
-        and name not in ast.unparse(other.node.value)
+        and name not in unparse(other.node.value)
         for other in subject.places
     )
 
@@ -56,7 +57,7 @@ def _changed(subject: Subject, place: Place, name: str) -> bool:
     return any(
         other.node is not place.node
         and name in targets(other.node)
-        and (isinstance(other.node, ast.AugAssign) or name in ast.unparse(other.node).split("=", 1)[1])
+        and (isinstance(other.node, ast.AugAssign) or name in unparse(other.node).split("=", 1)[1])
         for other in subject.places
         if isinstance(other.node, (ast.AugAssign, ast.Assign))
     )

@@ -13,6 +13,7 @@ from ...script import Script
 from ...trial import Trace
 from ..edits import column, spans, text_of
 from ..finding import Edit, Span
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "set-for-change"
@@ -35,7 +36,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             amount = _amount(node.value)
             if amount is not None:
                 yield from _changes(script, node, node.targets[0], amount)
-            elif ast.unparse(node.targets[0]) not in ast.unparse(node.value):
+            elif unparse(node.targets[0]) not in unparse(node.value):
                 yield from _with_value(script, node, node.targets[0])
 
 

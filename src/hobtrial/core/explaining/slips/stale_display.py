@@ -11,6 +11,7 @@ from typing import Any, Final
 
 from ..edits import after, spans
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject, calls, targets
 from .update_order import displays, moves, shows_only
 
@@ -22,9 +23,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
     for place, other, moved in moves(subject):
         if shows_only(subject, place, other):
             shown = place.node if displays(subject, place.node) else other
-            facts: dict[str, Any] = {"line": shown.lineno, "name": _label(shown), "shown": ast.unparse(shown)}
+            facts: dict[str, Any] = {"line": shown.lineno, "name": _label(shown), "shown": unparse(shown)}
             yield Edit(SLIP, moved, facts["name"], facts)
-    for text in dict.fromkeys(ast.unparse(call) for call in calls(subject.script.tree, "board")):
+    for text in dict.fromkeys(unparse(call) for call in calls(subject.script.tree, "board")):
         yield from _shown_again(subject, text)
     yield from _through_helpers(subject)
 
@@ -32,7 +33,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
 def _shown_again(subject: Subject, shown: str) -> Iterator[Edit]:
     script = subject.script
     read = {node.id for node in ast.walk(ast.parse(shown)) if isinstance(node, ast.Name)} | {
-        ast.unparse(node) for node in ast.walk(ast.parse(shown)) if isinstance(node, ast.Attribute)
+        unparse(node) for node in ast.walk(ast.parse(shown)) if isinstance(node, ast.Attribute)
     }
     missing = [
         place
@@ -40,7 +41,7 @@ def _shown_again(subject: Subject, shown: str) -> Iterator[Edit]:
         if place.function is not None
         and set(targets(place.node)) & read
         and isinstance(place.node, (ast.Assign, ast.AugAssign))
-        and not any(ast.unparse(call) == shown for node in place.block[place.index :] for call in calls(node, "board"))
+        and not any(unparse(call) == shown for node in place.block[place.index :] for call in calls(node, "board"))
     ]
     if not missing:
         return
@@ -70,5 +71,5 @@ def _through_helpers(subject: Subject) -> Iterator[Edit]:
 def _label(node: ast.stmt) -> str:
     match node:
         case ast.Expr(value=ast.Call(args=[first, *_])):
-            return ast.unparse(first)
+            return unparse(first)
     return "the display"

@@ -5,13 +5,13 @@ Recognised by leaving it out: it mends, and the reference does not have it.
 
 from __future__ import annotations
 
-import ast
 from collections.abc import Iterator
 from typing import Final
 
 from ...script import Script
 from ..edits import blank, first_line
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Place, Subject, places
 
 SLIP: Final = "starter-left-in"
@@ -22,14 +22,14 @@ def edits(subject: Subject) -> Iterator[Edit]:
     starter = subject.prepared.read(subject.prepared.exercise.starter)
     if not isinstance(starter, Script):
         return
-    theirs = {ast.unparse(place.node) for place in subject.reference_places}
-    given = {ast.unparse(place.node) for place in places(starter.tree)} - theirs
+    theirs = {unparse(place.node) for place in subject.reference_places}
+    given = {unparse(place.node) for place in places(starter.tree)} - theirs
     for place in subject.places:
         if _unchanged(place, given):
-            text = ast.unparse(place.node).split("\n")[0]
+            text = unparse(place.node).split("\n")[0]
             facts = {"met": text, "line": first_line(place.node)}
             yield Edit(SLIP, blank(subject.script, place.node, place.block), text, facts)
 
 
 def _unchanged(place: Place, given: set[str]) -> bool:
-    return ast.unparse(place.node) in given
+    return unparse(place.node) in given

@@ -12,6 +12,7 @@ from typing import Any, Final
 from ...trial import Trace
 from ..edits import replace_node, spans, text_of
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "text-and-number"
@@ -51,10 +52,10 @@ def edits(subject: Subject) -> Iterator[Edit]:
             case ast.Call(func=ast.Name(id="input")):
                 wrapped.append(node)
     for each in dict.fromkeys(wrapped):
-        source = ast.unparse(each)
+        source = unparse(each)
         match each:
             case ast.Call(func=ast.Name(id="str" | "int" | "float"), args=[inner]):
-                yield _edit(subject, each, ast.unparse(inner))
+                yield _edit(subject, each, unparse(inner))
         for kind in ("int", "str", "float"):
             yield _edit(subject, each, f"{kind}({source})", kind)
 

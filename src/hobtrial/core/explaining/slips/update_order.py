@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import after, before, blank, source_of
 from ..finding import Edit, Span
+from ..source import unparse
 from ..subject import Place, Subject
 
 SLIP: Final = "update-order"
@@ -92,4 +93,4 @@ def _names(subject: Subject, node: ast.AST) -> set[str]:
 
 
 def _about(place: Place) -> str:
-    return ast.unparse(place.node).split("\n")[0]
+    return unparse(place.node).split("\n")[0]

@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import after, before, rewrite, text_of
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject, calls
 
 SLIP: Final = "win-not-told"
@@ -26,8 +27,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
             case ast.Expr(value=ast.Call(func=ast.Name(id="tell" | "print"), args=[text])):
                 for end in ends:
                     lead = script.lines[node.lineno - 1][: node.col_offset]
-                    facts = {"end": end, "met": ast.unparse(node), "line": node.lineno}
-                    yield Edit(SLIP, rewrite(script, node, f"{lead}{end}({ast.unparse(text)})"), end, facts)
+                    facts = {"end": end, "met": unparse(node), "line": node.lineno}
+                    yield Edit(SLIP, rewrite(script, node, f"{lead}{end}({unparse(text)})"), end, facts)
     for place in subject.places:
         node = place.node
         if isinstance(node, ast.If) and node.body[0].lineno != node.lineno:

@@ -11,6 +11,7 @@ from typing import Any, Final
 
 from ..edits import replace_node, spans, text_of
 from ..finding import Edit
+from ..source import unparse
 from ..subject import PROPERTIES, Subject
 
 SLIP: Final = "wrong-amount"
@@ -21,11 +22,11 @@ def edits(subject: Subject) -> Iterator[Edit]:
     """For each number in a change, a test, a property or a call: those of the reference in the same part."""
     theirs: dict[str, list[str]] = {}
     for key, node in numbers(subject.reference.tree):
-        theirs.setdefault(subject.here(key), []).append(ast.unparse(node))
-        theirs.setdefault(key.split(" ")[0], []).append(ast.unparse(node))
+        theirs.setdefault(subject.here(key), []).append(unparse(node))
+        theirs.setdefault(key.split(" ")[0], []).append(unparse(node))
     changes = [text for key, found in theirs.items() if key.startswith("change ") for text in found]
     for key, node in [*numbers(subject.script.tree), *_given(subject)]:
-        met = ast.unparse(node)
+        met = unparse(node)
         wanted = theirs.get(key) or theirs.get(key.split(" ")[0], []) or (changes if key.startswith("given") else [])
         for right in dict.fromkeys(wanted):
             if right != met and not (key.startswith("test") and _next_to(met, right)):
@@ -44,19 +45,19 @@ def numbers(tree: ast.AST) -> Iterator[Numbered]:
     for node in ast.walk(tree):
         match node:
             case ast.AugAssign(target=target, value=value) if _number(value):
-                yield f"change {ast.unparse(target)}", value
+                yield f"change {unparse(target)}", value
             case ast.Assign(targets=[target], value=ast.BinOp(left=left, right=right)) if _number(right):
-                if ast.unparse(left) == ast.unparse(target):
-                    yield f"change {ast.unparse(target)}", right
+                if unparse(left) == unparse(target):
+                    yield f"change {unparse(target)}", right
             case ast.Assign(targets=[ast.Attribute(attr=attr) as target], value=value) if (
                 _number(value) and attr in PROPERTIES
             ):
-                yield f"set {ast.unparse(target)}", value
+                yield f"set {unparse(target)}", value
             case ast.Compare(left=left, comparators=[right]):
                 if _number(right):
-                    yield f"test {ast.unparse(left)}", right
+                    yield f"test {unparse(left)}", right
                 elif _number(left):
-                    yield f"test {ast.unparse(right)}", left
+                    yield f"test {unparse(right)}", left
             case ast.Call(func=ast.Attribute() | ast.Name(id="wait") as func, args=args):
                 name = func.attr if isinstance(func, ast.Attribute) else "wait"
                 for place, argument in enumerate(args):

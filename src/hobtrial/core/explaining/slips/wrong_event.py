@@ -5,12 +5,12 @@ Recognised by an event of the reference in its place: it mends.
 
 from __future__ import annotations
 
-import ast
 from collections.abc import Iterator
 from typing import Final
 
 from ..edits import replace_node, spans, text_of
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "wrong-event"
@@ -18,10 +18,10 @@ SLIP: Final = "wrong-event"
 
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each event of the script: each of the reference's, first those that nothing waits for yet."""
-    waited = [ast.unparse(event) for _, event in subject.handlers()]
+    waited = [unparse(event) for _, event in subject.handlers()]
     events = sorted(subject.reference_events, key=lambda event: event in waited)
     for function, event in subject.handlers():
-        met = ast.unparse(event)
+        met = unparse(event)
         for right in events:
             if right != met and not _same_pair(met, right):
                 facts = {

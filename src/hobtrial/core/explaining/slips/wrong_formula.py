@@ -11,6 +11,7 @@ from typing import Any, Final
 
 from ..edits import replace_node, spans, text_of
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "wrong-formula"
@@ -35,8 +36,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
     theirs = formulas(subject.reference.tree)
     for name, node in formulas(script.tree):
         for other, formula in theirs:
-            right = subject.here(ast.unparse(formula))
-            if (other == name or subject.here(other) == name) and right != ast.unparse(node) and subject.known(right):
+            right = subject.here(unparse(formula))
+            if (other == name or subject.here(other) == name) and right != unparse(node) and subject.known(right):
                 yield _edit(subject, node, right, shows_reference=True)
 
 
@@ -48,7 +49,7 @@ def formulas(tree: ast.AST) -> list[tuple[str, ast.expr]]:
             case ast.Assign(targets=[target], value=value) | ast.AugAssign(target=target, value=value) if (
                 not isinstance(value, ast.Constant)
             ):
-                found.append((ast.unparse(target), value))
+                found.append((unparse(target), value))
             case ast.Return(value=ast.BinOp() as value):
                 found.append(("", value))
             case ast.Call(func=ast.Name(id="board"), args=[ast.Constant(value=str(label)), value, *_]):
@@ -72,16 +73,16 @@ def _others(node: ast.BinOp) -> Iterator[str]:
         yield f"{right} {own} {left}"
     if isinstance(node.left, ast.BinOp) and type(node.left.op) in SIGNS:
         inner = node.left
-        a, b, sign = ast.unparse(inner.left), ast.unparse(inner.right), SIGNS[type(inner.op)]
+        a, b, sign = unparse(inner.left), unparse(inner.right), SIGNS[type(inner.op)]
         yield f"{a} {sign} ({b} {own} {right})"
     if isinstance(node.right, ast.BinOp) and type(node.right.op) in SIGNS:
         inner = node.right
-        a, b, sign = ast.unparse(inner.left), ast.unparse(inner.right), SIGNS[type(inner.op)]
+        a, b, sign = unparse(inner.left), unparse(inner.right), SIGNS[type(inner.op)]
         yield f"({left} {own} {a}) {sign} {b}"
     yield left
     yield right
 
 
 def _bracketed(node: ast.expr) -> str:
-    text = ast.unparse(node)
+    text = unparse(node)
     return f"({text})" if isinstance(node, (ast.BinOp, ast.BoolOp, ast.Compare, ast.IfExp)) else text

@@ -11,6 +11,7 @@ from typing import Any, Final
 
 from ..edits import first_line, indent, last_line, spans, to_global
 from ..finding import Edit, Span
+from ..source import unparse
 from ..subject import Place, Subject, targets
 
 SLIP: Final = "wrong-indent"
@@ -67,5 +68,5 @@ def _moved(subject: Subject, place: Place, nodes: list[ast.stmt], lead: str, abo
             if name in script.globals and not isinstance(node, ast.Expr)
         ]
         changed.append(to_global(script, above, *stored) if stored else None)
-    facts: dict[str, Any] = {"met": ast.unparse(nodes[0]).split("\n")[0], "line": first_line(place.node)}
+    facts: dict[str, Any] = {"met": unparse(nodes[0]).split("\n")[0], "line": first_line(place.node)}
     return Edit(SLIP, spans(*changed), facts["met"], facts, everywhere=above is None)

@@ -12,6 +12,7 @@ from typing import Final
 from ...script import imported_names
 from ..edits import before, body_start, replace_node, spans, to_global
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "wrong-range"
@@ -30,13 +31,13 @@ def edits(subject: Subject) -> Iterator[Edit]:
         for numbers in wanted:
             if numbers != own:
                 changed = [replace_node(script, node, text) for node, text in zip(call.args, numbers, strict=False)]
-                facts = {"met": ast.unparse(call), "right": ", ".join(numbers), "line": call.lineno}
-                yield Edit(SLIP, spans(*changed), ast.unparse(call.func), facts)
-        for each in {ast.unparse(other) for other in draws(subject.reference.tree)}:
-            head = ast.unparse(call.func)
+                facts = {"met": unparse(call), "right": ", ".join(numbers), "line": call.lineno}
+                yield Edit(SLIP, spans(*changed), unparse(call.func), facts)
+        for each in {unparse(other) for other in draws(subject.reference.tree)}:
+            head = unparse(call.func)
             right = head + each[each.index("(") :]
             span = replace_node(script, call, right)
-            facts = {"met": ast.unparse(call), "right": each, "line": call.lineno}
+            facts = {"met": unparse(call), "right": each, "line": call.lineno}
             yield Edit(SLIP, spans(span), head, facts)
     yield from _again(subject)
 
@@ -56,7 +57,7 @@ def draws(tree: ast.AST) -> list[ast.Call]:
 
 
 def _numbers(call: ast.Call) -> list[str]:
-    return [ast.unparse(argument) for argument in call.args]
+    return [unparse(argument) for argument in call.args]
 
 
 def _whole(text: str) -> bool:
@@ -77,7 +78,7 @@ def _again(subject: Subject) -> Iterator[Edit]:
             isinstance(inner, ast.Name) and inner.id == name for inner in ast.walk(each)
         )]  # fmt: skip
         if users:
-            drawn = [before(script, body_start(each), f"{name} = {ast.unparse(node.value)}") for each in users]
+            drawn = [before(script, body_start(each), f"{name} = {unparse(node.value)}") for each in users]
             told = [to_global(script, each, name) for each in users]
-            facts = {"met": ast.unparse(node.value), "right": ast.unparse(node.value), "line": node.lineno}
+            facts = {"met": unparse(node.value), "right": unparse(node.value), "line": node.lineno}
             yield Edit(SLIP, spans(*told, *drawn), name, {**facts, "once": True})

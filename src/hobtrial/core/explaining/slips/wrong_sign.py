@@ -11,6 +11,7 @@ from typing import Any, Final
 
 from ..edits import replace_node, rewrite, spans
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "wrong-sign"
@@ -24,19 +25,19 @@ def edits(subject: Subject) -> Iterator[Edit]:
         match node:
             case ast.AugAssign(target=target, op=ast.Add() | ast.Sub() as op, value=value):
                 sign = "-" if isinstance(op, ast.Add) else "+"
-                after = f"{ast.unparse(target)} {sign}= {ast.unparse(value)}"
+                after = f"{unparse(target)} {sign}= {unparse(value)}"
             case ast.Assign(
                 targets=[target],
                 value=ast.BinOp(left=ast.Name() | ast.Attribute() as left, op=ast.Add() | ast.Sub() as op, right=right),
-            ) if ast.unparse(left) == ast.unparse(target):
+            ) if unparse(left) == unparse(target):
                 sign = "-" if isinstance(op, ast.Add) else "+"
-                after = f"{ast.unparse(target)} = {ast.unparse(left)} {sign} {ast.unparse(right)}"
+                after = f"{unparse(target)} = {unparse(left)} {sign} {unparse(right)}"
             case _:
                 continue
         lead = script.lines[node.lineno - 1][: node.col_offset]
         facts: dict[str, Any] = {
-            "name": ast.unparse(target),
-            "met": ast.unparse(node),
+            "name": unparse(target),
+            "met": unparse(node),
             "right": after,
             "line": node.lineno,
         }
@@ -56,7 +57,7 @@ def _numbers(subject: Subject) -> Iterator[Edit]:
             case _:
                 continue
         for number in numbers:
-            met = ast.unparse(number)
+            met = unparse(number)
             right = met[1:] if met.startswith("-") else f"-{met}"
             facts = {"name": name, "met": met, "right": right, "line": number.lineno}
             yield Edit(SLIP, spans(replace_node(subject.script, number, right)), name, facts)
@@ -70,7 +71,7 @@ def _sums(subject: Subject) -> Iterator[Edit]:
             case ast.BinOp(
                 left=ast.Name() | ast.Attribute() as left, op=ast.Add() | ast.Sub() as op, right=ast.Constant() as right
             ) if id(node) not in stored:
-                met = ast.unparse(node)
-                other = f"{ast.unparse(left)} {'-' if isinstance(op, ast.Add) else '+'} {ast.unparse(right)}"
-                facts = {"name": ast.unparse(left), "met": met, "right": other, "line": node.lineno}
-                yield Edit(SLIP, spans(replace_node(subject.script, node, other)), ast.unparse(left), facts)
+                met = unparse(node)
+                other = f"{unparse(left)} {'-' if isinstance(op, ast.Add) else '+'} {unparse(right)}"
+                facts = {"name": unparse(left), "met": met, "right": other, "line": node.lineno}
+                yield Edit(SLIP, spans(replace_node(subject.script, node, other)), unparse(left), facts)

@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import replace_node, spans, text_of
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 from .never_set import reference_starts
 
@@ -30,7 +31,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
         node = place.node
         if not isinstance(node, ast.Assign) or len(node.targets) != 1 or not _at_beginning(place.function):
             continue
-        name = ast.unparse(node.targets[0])
+        name = unparse(node.targets[0])
         wanted = starts.get(name) or starts.get(name.removeprefix("game."))
         met = text_of(subject.script, node.value)
         if name not in seen and wanted is not None and met != wanted:
@@ -40,4 +41,4 @@ def edits(subject: Subject) -> Iterator[Edit]:
 
 
 def _at_beginning(function: ast.FunctionDef | None) -> bool:
-    return function is None or any("start" in ast.unparse(each) for each in function.decorator_list)
+    return function is None or any("start" in unparse(each) for each in function.decorator_list)

@@ -11,6 +11,7 @@ from typing import Final
 
 from ..edits import column, replace_node, spans, to_global
 from ..finding import Edit, Span
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "wrong-variable"
@@ -48,7 +49,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
         if isinstance(each, ast.Attribute) and each.attr in AXES and each.end_col_offset is not None:
             end = column(script, each.end_lineno or each.lineno, each.end_col_offset)
             span = Span(each.end_lineno or each.lineno, end - len(each.attr), end, AXES[each.attr])
-            text = ast.unparse(each)
+            text = unparse(each)
             other = text.removesuffix(each.attr) + AXES[each.attr]
             yield Edit(SLIP, (span,), text, {"met": text, "right": other, "line": each.lineno})
 

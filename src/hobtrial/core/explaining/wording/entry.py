@@ -21,3 +21,5 @@ class Entry:
     for_class: str = ""
     """The title of a group of such findings, without one student's own wording; else `title`."""
     example: tuple[str, str] = ("", "")
+    recognised: str = ""
+    """How it is recognised, where no file of `slips` says so."""

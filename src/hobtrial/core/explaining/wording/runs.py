@@ -10,6 +10,7 @@ RUNS: Final[dict[str, Entry]] = {
         example=("while lives > 0:\n    pass", "@on(frame)\ndef look():"),
         nudge="What has to change inside the loop for it to end?",
         pointer="{message}",
+        recognised="Recognised by the limit of loop passes: the run was stopped there.",
         note="While a loop goes round, the game stands still. Handlers already run again and again by themselves.",
     ),
     "gone-piece": Entry(
@@ -24,10 +25,12 @@ RUNS: Final[dict[str, Entry]] = {
         example=("if score = 5:", "if score == 5:"),
         nudge="Python cannot read this file yet. Which line looks different from its neighbours?",
         pointer="Line {line}: {message}",
+        recognised="Recognised by Python's parser and the allow-list: nothing was run.",
         note="Nothing ran, so there are no marks yet. {instead}",
     ),
     "unsettled": Entry(
         title="{summary}",
+        recognised="What is left when no change mends and the two runs do not settle the reason.",
         nudge="{question}",
         pointer="{happened}",
         note="What happened is certain; why is left open.",

@@ -33,7 +33,7 @@ VARIABLES: Final[dict[str, Entry]] = {
         for_class="Another name stands for `{right}`",
         example=("points = 0", "score = 0"),
         nudge="Which names does the brief ask for, and which ones does the script use?",
-        pointer="The script counts in `{own}`. The brief asks for the name `{right}`.",
+        pointer="The script says `{own}`. The brief asks for the name `{right}`.",
         note="The script may be right but for the name. Renamed, it would hold {mends} checks more.",
     ),
     "name-twice": Entry(
@@ -186,6 +186,8 @@ VARIABLES: Final[dict[str, Entry]] = {
     ),
     "fixed-result": Entry(
         title="{number} is written out and not counted",
+        recognised="Recognised by a line that stores or tells a fixed number which the checks expect, "
+        "where the reference counts.",
         for_class="A result is written out and not counted",
         example=("score = 3", "score += 1"),
         nudge="What does the script show when more happens, or less?",

@@ -1,0 +1,11 @@
+"""The text of a piece of a tree, written as the product writes scripts: with double quotes."""
+
+from __future__ import annotations
+
+import ast
+import re
+
+
+def unparse(node: ast.AST) -> str:
+    """The source of a node. Comments and the student's own spacing are not kept."""
+    return re.sub(r"'([^'\"\\{}]*)'", r'"\1"', ast.unparse(node))
