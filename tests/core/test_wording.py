@@ -30,7 +30,7 @@ def templates() -> Iterator[tuple[str, str]]:
 
 def prose(text: str) -> str:
     """A text with pieces of script, facts and quotations as one word each."""
-    return re.sub(r"`[^`]*`|\{\w+\}|\"[^\"]*\"", "x", text)
+    return re.sub(r"`[^`]*`|\{\w+\}|\"[^\"]*\"", " x ", text)
 
 
 class Wording(unittest.TestCase):

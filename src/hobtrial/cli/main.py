@@ -86,6 +86,18 @@ def play(
 
 
 @app.command()
+def prove(
+    exercise: ExercisePath,
+    json_file: Annotated[Optional[Path], typer.Option("--json", help="Write the whole proof to this file.")] = None,
+    jobs: Annotated[int, typer.Option(min=1, max=64, help="Worker processes.")] = os.cpu_count() or 2,
+) -> None:
+    """Prove that an exercise is fit to be set: planted slips, branches, marks for nothing."""
+    from .proving import prove as run
+
+    raise typer.Exit(run(exercise, json_file, jobs))
+
+
+@app.command()
 def demo(
     reset: Annotated[bool, typer.Option("--reset", help="Begin anew: forget everything that was kept.")] = False,
     port: Annotated[

@@ -8,7 +8,7 @@ from __future__ import annotations
 import asyncio
 import base64
 import hashlib
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from types import TracebackType
 from typing import Any, Self
@@ -114,6 +114,27 @@ class Crew:
         task = self._task("replay", exercise, source=packed, number=number, scenario=scenario, trial=trial)
         replay: dict[str, Any] = (await self._ask(task))["replay"]
         return replay
+
+    async def prove(self, exercise: OpenedExercise, tried: Callable[[int, int], None]) -> dict[str, Any]:
+        """The proof of an exercise; `tried` hears how many planted slips have been tried, of how many.
+
+        A planted slip that takes its worker with it counts as caught: its script would be stopped.
+        """
+        found: dict[str, Any] = (await self._ask(self._task("proof", exercise)))["proof"]
+        done = 0
+
+        async def one(number: int) -> dict[str, Any]:
+            nonlocal done
+            try:
+                each: dict[str, Any] = (await self._ask(self._task("planted", exercise, number=number)))["planted"]
+            except WorkerGoneError:
+                each = {**found["planted"][number], "caught_by": [], "verdict": "caught"}
+            done += 1
+            tried(done, len(found["planted"]))
+            return each
+
+        planted = await asyncio.gather(*(one(number) for number in range(len(found["planted"]))))
+        return {**found, "planted": list(planted)}
 
     @staticmethod
     def _task(do: str, exercise: OpenedExercise, **more: Any) -> dict[str, Any]:

@@ -16,6 +16,7 @@ from typing import Any, Final
 from ..core.exercise import ExerciseError, Scenario
 from ..core.explaining import replay, report, scene_json, variables_json
 from ..core.judging import LiveGame, Played, Prepared, open_exercise
+from ..core.proving import proof, try_planted
 from ..core.script import Unreadable
 from ..core.words import HobError, clean
 from .walls import limit_memory, raise_walls, renew_limits, used
@@ -68,6 +69,8 @@ class Worker:
             "live": self._live,
             "tick": self._tick,
             "keep": self._keep,
+            "proof": self._proof,
+            "planted": self._planted,
         }
 
     def warm_up(self) -> None:
@@ -81,6 +84,7 @@ class Worker:
         ):
             report(prepared, "", source)
             replay(prepared, source, prepared.courses[0])
+        proof(prepared)
         game = LiveGame(prepared, prepared.reference, 1)
         game.begin()
         game.next([{"do": "down", "key": "a"}])
@@ -156,6 +160,12 @@ class Worker:
         else:
             course = prepared.course_of(Scenario.model_validate(task["scenario"]))
         return {"replay": replay(prepared, base64.b64decode(task["source"]), course, task.get("trial", 0))}
+
+    def _proof(self, task: Task) -> Answer:
+        return {"proof": proof(self._exercise(task))}
+
+    def _planted(self, task: Task) -> Answer:
+        return {"planted": try_planted(self._exercise(task), task["number"])}
 
     def _live(self, task: Task) -> Answer:
         """Begins a game by hand; only in a worker that belongs to one player."""

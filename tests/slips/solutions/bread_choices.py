@@ -4,11 +4,10 @@ coins = 10
 def price_of(kind):
     if kind == "rye":
         return 3
-    elif kind == "wheat":
+    if kind == "wheat":
         return 4
-    else:
-        print(f"We have no {kind}")
-        return 0
+    print(f"We have no {kind}")
+    return 0
 
 
 def pay(cost):

@@ -84,7 +84,7 @@ def explain(prepared: Prepared, script: Script, played: list[Played]) -> Explana
             fix = _fix(prepared, script, played, link, tried, first=place == 0)
             findings.append(_finding(prepared, tried, confidence, fix, link.lines))
     findings.extend(_unsettled(prepared, chain))
-    ordered = sorted(findings, key=lambda finding: (-finding.marks_lost, finding.lines or (10**6,)))
+    ordered = sorted(findings, key=lambda finding: -finding.marks_lost)
     return Explanation(tuple(ordered), budget.spent)
 
 

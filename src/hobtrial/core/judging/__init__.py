@@ -24,7 +24,7 @@ from .marking import (
 from .names import ExpectationError, Surroundings, read_event
 from .prepare import Prepared, open_exercise, pair_events, prepare
 from .verdict import BROKEN, HELD, NOT_REACHED, Verdict, judge, tidy
-from .written import written_back
+from .written import inputs_back, written_back
 
 __all__ = [
     "BROKEN",
@@ -46,6 +46,7 @@ __all__ = [
     "by_concept",
     "by_task",
     "failed_checks",
+    "inputs_back",
     "judge",
     "judge_craft",
     "not_looked_at",

@@ -48,7 +48,7 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
     lines = {span.line for span in edit.spans}
     for change in trace.changes:
         late = ended is not None and change.frame > ended
-        if late and change.differs and any(line <= change.line for line in lines):
+        if late and change.scope == "script" and change.differs and any(line <= change.line for line in lines):
             return {
                 "frame": change.frame,
                 "name": change.name,

@@ -97,6 +97,8 @@ GROUPS: Final = (
 NARROWER: Final[tuple[tuple[str, str], ...]] = (
     ("starter-left-in", "handled-twice"),
     ("half-reset", "stale-display"),
+    ("change-for-set", "half-reset"),
+    ("set-again", "half-reset"),
     ("both-ends", "stale-display"),
     ("both-ends", "boundary"),
     ("both-ends", "number-for-variable"),

@@ -1,0 +1,170 @@
+"""Drawn runs: random inputs and beginnings, in which a variant may part from the reference.
+
+Hypothesis draws, derandomized and without a database, so that a proof comes out the same each time.
+What the player can do is read off the exercise: its keys, pieces, choices, words, facts and answers.
+"""
+
+from __future__ import annotations
+
+import ast
+import contextlib
+from collections.abc import Iterator
+from dataclasses import replace
+from typing import Any, Final
+
+from hypothesis import HealthCheck, Phase, find, settings
+from hypothesis import strategies as st
+from hypothesis.errors import NoSuchExample
+
+from ..explaining.subject import handlers
+from ..judging import Course, Prepared
+from ..script import functions
+from ..trial import OUTCOME, Arrangement, Plan, PlayerInput, click, done, held_key, pressed_key, variable
+from ..words import frame_of
+
+RUNS: Final = 500
+"""Runs in which a variant must act like the reference to count as perhaps no mistake."""
+LONGEST: Final = 10.0
+"""Seconds of a drawn run at most."""
+MOST_INPUTS: Final = 10
+
+
+def drawn_plans(prepared: Prepared) -> list[Plan]:
+    """The plans of all drawn runs, the same ones each time."""
+    settings_ = prepared.exercise.settings
+    seconds = min(max(settings_.length(each) for each in settings_.scenario), LONGEST)
+    base = replace(_base(prepared.courses), last_frame=frame_of(seconds), inputs=(), answers=(), arrange=())
+    plans: list[Plan] = []
+
+    def note(plan: Plan) -> bool:
+        plans.append(plan)
+        return False
+
+    wanted = settings(
+        max_examples=RUNS,
+        derandomize=True,
+        database=None,
+        deadline=None,
+        phases=[Phase.generate],
+        suppress_health_check=list(HealthCheck),
+    )
+    with contextlib.suppress(NoSuchExample):
+        find(_plans(prepared, base, seconds), note, settings=wanted)
+    return plans[:RUNS]
+
+
+def _base(courses: tuple[Course, ...]) -> Plan:
+    return courses[0].plan
+
+
+def _plans(prepared: Prepared, base: Plan, seconds: float) -> st.SearchStrategy[Plan]:
+    if prepared.exercise.settings.style == "straight":
+        texts = sorted(_answers(prepared))
+        given = st.lists(st.sampled_from(texts), max_size=6) if texts else st.just([])
+        return given.map(lambda answers: replace(base, answers=tuple((0, text) for text in answers)))
+    times = st.integers(0, max(int(seconds * 10) - 1, 0)).map(lambda tenth: tenth / 10)
+    deeds = list(_deeds(prepared, times))
+    inputs = st.lists(st.one_of(deeds), max_size=MOST_INPUTS) if deeds else st.just([])
+    begins = st.lists(st.sampled_from(arranged), max_size=2) if (arranged := _beginnings(prepared)) else st.just([])
+    return st.builds(
+        lambda doings, arrange, seed: replace(
+            base,
+            inputs=tuple(sorted(doings, key=lambda each: each.frame)),
+            arrange=tuple(arrange),
+            seed=seed,
+        ),
+        inputs, begins, st.integers(1, 99),
+    )  # fmt: skip
+
+
+def _deeds(prepared: Prepared, times: st.SearchStrategy[float]) -> Iterator[st.SearchStrategy[PlayerInput]]:
+    """What the player can do: read off the scenarios' inputs, the reference's events and the steered pieces."""
+    keys: set[str] = set()
+    clicks: set[str] = set()
+    picks: set[str] = set()
+    typed: set[str] = set()
+    answers: set[str] = set()
+    facts: dict[str, set[Any]] = {}
+    for plan in (plan for course in prepared.courses for plan in course.plans):
+        for each in plan.inputs:
+            known = {"press": keys, "hold": keys, "pick": picks, "type": typed, "answer": answers, "click": clicks}
+            if each.kind in known and each.what:
+                known[each.kind].add(each.what)
+            if each.kind == "set":
+                facts.setdefault(each.what, set()).add(each.value)
+    for _, event in handlers(functions(prepared.reference.script.tree)):
+        match event:
+            case ast.Call(func=ast.Name(id="pressed" | "held" | "released"), args=[ast.Constant(value=str(key))]):
+                keys.add(key)
+            case ast.Call(func=ast.Name(id="clicked"), args=[ast.Name(id=piece)]):
+                clicks.add(piece)
+    for spec in prepared.scene.piece:
+        if spec.motion.steered is not None:
+            keys |= set(spec.motion.steered.keys[:2])
+    for fact in prepared.scene.fact:
+        facts.setdefault(fact.name, set()).update(fact.range or fact.choices or ())
+    clicks &= {piece.name for piece in prepared.scene.piece}
+    if keys:
+        chosen = st.sampled_from(sorted(keys))
+        yield st.builds(held_key, chosen, times, st.integers(1, 25).map(lambda tenth: tenth / 10))
+        yield st.builds(pressed_key, chosen, times)
+    if clicks:
+        yield st.builds(click, times, st.sampled_from(sorted(clicks)))
+    for kind, texts in (("pick", picks), ("type", typed), ("answer", answers)):
+        if texts:
+            yield st.builds(done, st.just(kind), times, st.sampled_from(sorted(texts)))
+    for name, values in facts.items():
+        chosen_value = st.sampled_from(sorted(values, key=repr))
+        yield st.builds(done, st.just("set"), times, st.just(name), chosen_value)
+
+
+def _beginnings(prepared: Prepared) -> list[Arrangement]:
+    """Lines of `arrange`: those of the scenarios, and each listed number just below, at and above a tested number."""
+    found = {line.text: line for course in prepared.courses for plan in course.plans for line in plan.arrange}
+    seen = _seen(prepared)
+    numbers = {
+        node.value
+        for test in ast.walk(prepared.reference.script.tree)
+        if isinstance(test, ast.Compare)
+        for node in ast.walk(test)
+        if isinstance(node, ast.Constant) and type(node.value) is int
+    }
+    for name in sorted(seen):
+        for number in sorted({value + more for value in numbers for more in (-2, -1, 0, 1)} & seen[name]):
+            text = f"{name} = {number}"
+            found.setdefault(text, Arrangement(text, None, name, number))
+    for piece in prepared.scene.piece:
+        for other in prepared.scene.piece if piece.motion.steered is not None else ():
+            if other is not piece:
+                text = f"{piece.name}.x = {other.at[0]:g}"
+                found.setdefault(text, Arrangement(text, piece.name, "x", other.at[0]))
+    return list(found.values())
+
+
+def _seen(prepared: Prepared) -> dict[str, set[int]]:
+    """For each listed whole number the values that it had while the reference's games were played."""
+    found: dict[str, set[int]] = {}
+    names = [each.name for each in prepared.exercise.settings.variable if type(each.start) is int]
+    for course in prepared.courses:
+        trace = prepared.reference_trace(course)
+        outcome = trace.samples.get(OUTCOME)
+        for name in names:
+            for frame, value in trace.samples[variable(name)].changes():
+                playing = outcome is None or outcome.at(frame) == "playing"
+                if playing and type(value) is int:
+                    found.setdefault(name, set()).add(value)
+    return {
+        name: set(range(min(values), max(values) + 1)) if max(values) - min(values) < 100 else values
+        for name, values in found.items()
+    }
+
+
+def _answers(prepared: Prepared) -> set[str]:
+    """Texts to answer with: those of the scenarios, and numbers near the ones that the reference tests."""
+    given = {text for course in prepared.courses for plan in course.plans for _, text in plan.answers}
+    numbers = {
+        node.value
+        for node in ast.walk(prepared.reference.script.tree)
+        if isinstance(node, ast.Constant) and type(node.value) is int
+    }
+    return given | {str(number + more) for number in numbers for more in (-1, 0, 1)}
