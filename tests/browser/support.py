@@ -24,7 +24,7 @@ from selenium.webdriver.remote.webelement import WebElement
 from hobtrial.cli.demo import load
 from hobtrial.cli.serving import listen
 from hobtrial.server import create_app
-from tests.support import ROOT, database
+from tests.support import BAKEHOUSE, ROOT, database
 
 Found = TypeVar("Found")
 AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
@@ -37,7 +37,7 @@ NO_NETWORK = "MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost"
 def address() -> str:
     """The address of a server with the demo, all marked."""
     dsn = database("browsed")
-    load(dsn)
+    load(dsn, [BAKEHOUSE])
     listener = listen(0)
     server = uvicorn.Server(uvicorn.Config(create_app(dsn), log_level="error", access_log=False))
     thread = threading.Thread(target=server.run, kwargs={"sockets": [listener]}, daemon=True)

@@ -92,7 +92,7 @@ class SampleClass(unittest.TestCase):
         )
         self.assertEqual(
             pointers["bramble"],
-            "At 7.80 s line 10 made `score` 6. The game was over by then.",
+            "At 6.63 s line 20 made `lives` 2. The game was over by then.",
         )
         self.assertEqual(
             pointers["sorrel"], "This loop went round 100,000 times in one frame: nothing inside it changes `score`."

@@ -2,16 +2,14 @@
 
 import re
 import unittest
-from pathlib import Path
 
 from hobtrial.core.events import EventKind
 from hobtrial.core.exercise.checks import DEEDS, KINDS
 from hobtrial.core.explaining import report
 from hobtrial.core.judging import Prepared, open_exercise
 from hobtrial.core.scene import MotionSpec
-from hobtrial.demo import exercise_folder, exercises
+from hobtrial.demo import exercise_folder, exercises, solution_of
 
-TWINS = Path(__file__).parent / "twins"
 CRAFT = ("handles", "assigns", "changes", "tests", "compares", "uses", "at most", "no number")
 WAYS = ("cases", "steps", "wild", "predict", "luck", "only_if", "until", "arrange")
 
@@ -28,7 +26,7 @@ class Samples(unittest.TestCase):
 
     def test_each_reference_and_each_twin_earns_every_mark_without_a_finding(self) -> None:
         for name, (prepared, files) in self.opened.items():
-            twin = (TWINS / f"{name.replace('-', '_')}.py").read_bytes()
+            twin = solution_of(name, "otherwise").encode()
             self.assertNotEqual(twin, files["reference.py"])
             for source in (files["reference.py"], twin):
                 with self.subTest(name, twin=source is twin):

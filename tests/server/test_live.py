@@ -60,7 +60,7 @@ class Games(Sockets):
     @classmethod
     def setUpClass(cls) -> None:
         dsn = database("live")
-        load(dsn)
+        load(dsn, [BAKEHOUSE])
         cls.client = cls.enterClassContext(TestClient(create_app(dsn), base_url=f"http://{HOST}"))
 
     def test_a_game_is_played_and_kept_and_plays_the_same_again(self) -> None:

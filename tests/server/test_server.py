@@ -9,7 +9,7 @@ from starlette.testclient import TestClient
 from hobtrial.cli.demo import load
 from hobtrial.server import create_app
 from hobtrial.server.describe import description
-from tests.support import ROOT, database
+from tests.support import BAKEHOUSE, ROOT, database
 
 HOST = "127.0.0.1:8765"
 
@@ -20,7 +20,7 @@ class Served(unittest.TestCase):
     @classmethod
     def setUpClass(cls) -> None:
         dsn = database("served")
-        load(dsn)
+        load(dsn, [BAKEHOUSE])
         cls.client = cls.enterClassContext(TestClient(create_app(dsn), base_url=f"http://{HOST}"))
         cls.wait_until_marked()
 

@@ -14,10 +14,10 @@ from typing import Any
 
 from hobtrial.core.explaining import report
 from hobtrial.core.judging import Prepared, open_exercise
-from hobtrial.demo import exercise_folder
+from hobtrial.demo import exercise_folder, solution_of
+from hobtrial.demo.changes import Change, changed, read_change
 
 HERE = Path(__file__).parent
-TWINS = HERE.parent / "core" / "twins"
 
 
 @dataclass(frozen=True)
@@ -26,7 +26,7 @@ class Case:
 
     slip: str
     base: str
-    changes: tuple[tuple[str, str], ...]
+    changes: Change
     where: str
 
     @property
@@ -37,12 +37,7 @@ class Case:
     @property
     def source(self) -> str:
         """The script. Raises where a line to find is not there, or there twice."""
-        text = solution(self.base)
-        for old, new in self.changes:
-            if f"\n{text}".count(f"\n{old}") != 1:
-                raise AssertionError(f"{self.where}: found {text.count(old)} times: {old!r}")
-            text = f"\n{text}".replace(f"\n{old}", f"\n{new}", 1)[1:]
-        return text
+        return changed(solution(self.base), self.changes, self.where)
 
 
 def collection(name: str) -> list[Case]:
@@ -59,30 +54,23 @@ def collection(name: str) -> list[Case]:
 def _case(block: str, where: str) -> Case:
     head, _, body = block.partition("\n")
     slip, base = head.split(" @ ")
-    changes = []
-    for part in body.split("\n...\n") if body else ():
-        lines = part.split("\n")
-        old = "".join(f"{line[1:]}\n" for line in lines if line[:1] in " -")
-        new = "".join(f"{line[1:]}\n" for line in lines if line[:1] in " +")
-        changes.append((old, new))
-    return Case(slip, base, tuple(changes), where)
+    return Case(slip, base, read_change(body), where)
 
 
 def solution(base: str) -> str:
     """A right script of an exercise."""
     name = base.rstrip("+~")
-    file = f"{name.replace('-', '_')}.py"
-    if base.endswith("+"):
-        return (HERE / "solutions" / file).read_text(encoding="utf-8")
-    if base.endswith("~"):
-        return (TWINS / file).read_text(encoding="utf-8")
-    return folder(name)["reference.py"].decode()
+    kind = {"+": "helpers", "~": "otherwise"}.get(base[-1], "reference")
+    own = HERE / "exercises" / name / f"{kind}.py"
+    return own.read_text(encoding="utf-8") if own.is_file() else solution_of(name, kind)
 
 
 def folder(name: str) -> dict[str, bytes]:
     """An exercise of the demo, or one of the two that are only for the collection."""
     own = HERE / "exercises" / name
-    return {file.name: file.read_bytes() for file in own.iterdir()} if own.is_dir() else exercise_folder(name)
+    if own.is_dir():
+        return {file.name: file.read_bytes() for file in own.iterdir() if file.name != "helpers.py"}
+    return exercise_folder(name)
 
 
 @functools.cache

@@ -15,6 +15,7 @@ import { Bench } from "./screens/bench/Bench";
 import { Kept } from "./screens/play/Kept";
 import { Play } from "./screens/play/Play";
 import { Round } from "./screens/round/Round";
+import { Sheet } from "./screens/round/Sheet";
 import { Trial } from "./screens/trial/Trial";
 import { applyAppearance } from "./shell/appearance";
 import { NotFound } from "./shell/NotFound";
@@ -24,6 +25,7 @@ applyAppearance();
 const router = createBrowserRouter([
   { path: "/", element: <Bench /> },
   { path: "/rounds/:round", element: <Round /> },
+  { path: "/rounds/:round/sheet", element: <Sheet /> },
   { path: "/tries/:try/scenarios/:scenario", element: <Trial /> },
   { path: "/exercises/:version/play", element: <Play /> },
   { path: "/plays/:play", element: <Kept /> },

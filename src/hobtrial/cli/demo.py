@@ -8,7 +8,7 @@ import fcntl
 import shutil
 import signal
 import time
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
@@ -16,7 +16,7 @@ import uvicorn
 
 from ..core.words import HobError
 from ..crew import Crew, OpenedExercise, prepare_queue
-from ..demo import load_demo
+from ..demo import exercises, load_demo
 from ..server import create_app
 from ..store import Cluster, Store, migrate
 from .home import home
@@ -65,21 +65,21 @@ def _serve(folder: Path, *, reset: bool, port: int) -> int:
     return 0
 
 
-def load(dsn: str) -> None:
-    """Loads the sample class into a database."""
+def load(dsn: str, classes: Iterable[str] | None = None) -> None:
+    """Loads the sample class into a database; only its rounds of some exercises where that is said."""
 
     def opened(folders: list[dict[str, bytes]]) -> list[OpenedExercise]:
         async def ask() -> list[OpenedExercise]:
             async with Crew(1) as crew:
-                exercises = [await crew.open(files) for files in folders]
+                found = [await crew.open(files) for files in folders]
             for part in crew.missing:
                 print(f"(of the two walls round scripts, one part is missing here: {part}) ", end="")
-            return exercises
+            return found
 
         return asyncio.run(ask())
 
     store = Store(dsn)
-    load_demo(store, opened)
+    load_demo(store, opened, exercises() if classes is None else classes)
     store.close()
 
 

@@ -31,6 +31,8 @@ class OpenedExercise:
     scenarios: list[dict[str, Any]]
     scene: dict[str, Any]
     variables: list[dict[str, Any]]
+    help: dict[str, Any]
+    """How far students see help, and after how many tries."""
 
     def text(self, name: str) -> str:
         """The text of one of its files; nothing where it has none."""
@@ -81,7 +83,7 @@ class Crew:
         key = digest_of(files)
         packed = {name: base64.b64encode(data).decode() for name, data in files.items()}
         answer = await self._ask({"do": "open", "exercise": key, "files": packed})
-        facts = {key: answer[key] for key in ("title", "out_of", "seconds", "scenarios", "scene", "variables")}
+        facts = {key: answer[key] for key in ("title", "out_of", "seconds", "scenarios", "scene", "variables", "help")}
         return OpenedExercise(key, packed, **facts)
 
     async def mark(

@@ -138,6 +138,7 @@ class Worker:
             ],
             "scene": scene_json(prepared),
             "variables": variables_json(prepared),
+            "help": settings.help.model_dump(),
         }
 
     def _mark(self, task: Task) -> Answer:

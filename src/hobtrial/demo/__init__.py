@@ -1,5 +1,15 @@
 """The sample world: exercises in a bakehouse and a class of 24 made-up students."""
 
 from .sample import CLASS_NAME, exercise_folder, exercises, hand_ins, load_demo
+from .tries import Try, solution_of, tries
 
-__all__ = ["CLASS_NAME", "exercise_folder", "exercises", "hand_ins", "load_demo"]
+__all__ = [
+    "CLASS_NAME",
+    "Try",
+    "exercise_folder",
+    "exercises",
+    "hand_ins",
+    "load_demo",
+    "solution_of",
+    "tries",
+]

@@ -10,17 +10,38 @@ from pydantic import Field, TypeAdapter, ValidationError
 
 from ..core.explaining import Group, groups, key_of, why_changed
 from ..core.roster import LONGEST_NAME, match, read_list, write_list
+from ..core.script import Unreadable
+from ..core.script.read import decode
 from ..core.words import UsageError
 from ..crew.parcels import LARGEST_FILE, scripts_in
 from ..store import Exercises, Rounds
 from ..store.store import Row
 from .deps import Parts, Services
 from .plays import NO_EXERCISE
-from .views import ChangedMarks, DoubtView, GroupView, HandedIn, NewRound, Opened, RoundView, Sorry, StudentRow, Typical
+from .views import (
+    ChangedMarks,
+    DoubtView,
+    GroupView,
+    HandedIn,
+    NewRound,
+    Opened,
+    RoundView,
+    SheetLine,
+    SheetView,
+    Sorry,
+    StudentRow,
+    Typical,
+    Withdrawal,
+)
 
 Student = Annotated[str, Field(max_length=LONGEST_NAME)]
 
 router = APIRouter(prefix="/api/rounds", tags=["round"])
+
+LINES_ROUND = 3
+"""Lines of a sheet before and after each that it is about."""
+MOST_LINES = 4
+"""Lines that a sheet is about: more do not fit on a projector."""
 
 NO_ROUND = "There is no such round. Choose one on the bench."
 
@@ -35,7 +56,10 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
         tries = Rounds.tries(link, round_id)
         newest = Rounds.newest(link, row["version_id"])
         before = Rounds.reports_before(link, round_id)
+        withdrawn = Rounds.withdrawn(link, round_id)
     reports = [(each["id"], each["report"]) for each in tries if each["report"] is not None]
+    kept = [(each["id"], without(each["report"], each["student"], withdrawn)) for each in tries if each["report"]]
+    taken = [group for group in groups(reports) if (group.key, None) in withdrawn]
     made = [each["made_at"] for each in tries if each["made_at"] is not None]
     took = (max(made) - row["marking_since"]).total_seconds() if len(made) == len(tries) and made else None
     return RoundView(
@@ -52,9 +76,72 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
         done=len(reports),
         seconds=took if took is not None and took > 0 else None,
         scenarios=row["scenarios"],
-        students=[_student(each) for each in tries],
-        groups=[_group(group) for group in groups(reports)],
+        students=[_student(each, withdrawn) for each in tries],
+        groups=[*(_group(group) for group in groups(kept)), *(_group(group, withdrawn=True) for group in taken)],
     )
+
+
+def without(report: dict[str, Any], student: str, withdrawn: set[tuple[str, str | None]]) -> dict[str, Any]:
+    """A report without the findings that are withdrawn for a student or for everybody."""
+    return {**report, "findings": [each for each in report["findings"] if not _taken(key_of(each), student, withdrawn)]}
+
+
+def _taken(key: str, student: str, withdrawn: set[tuple[str, str | None]]) -> bool:
+    return (key, None) in withdrawn or (key, student) in withdrawn
+
+
+@router.put("/{round_id}/withdrawn", status_code=204, responses={404: {"model": Sorry}})
+def withdraw(round_id: int, wanted: Withdrawal, parts: Parts) -> None:
+    """Withdraws a finding for one student or for a whole group, or puts it back. Marks stay as they are."""
+    with parts.store.transaction() as link:
+        if Rounds.one(link, round_id) is None:
+            raise HTTPException(404, NO_ROUND)
+        if wanted.try_id is not None:
+            row = Rounds.one_try(link, wanted.try_id)
+            if row is None or row["round_id"] != round_id:
+                raise HTTPException(404, "There is no such try in this round.")
+        Rounds.set_withdrawn(link, round_id, wanted.key, wanted.try_id, wanted.withdrawn)
+
+
+@router.get("/{round_id}/sheet", responses={404: {"model": Sorry}})
+def sheet(round_id: int, key: str, parts: Parts) -> SheetView:
+    """A group of findings for the projector or the printer: lines, question and reason, and nobody's name."""
+    with parts.store.transaction() as link:
+        row = Rounds.one(link, round_id)
+        if row is None:
+            raise HTTPException(404, NO_ROUND)
+        tries = Rounds.tries(link, round_id)
+        withdrawn = Rounds.withdrawn(link, round_id)
+        kept = [(each["id"], without(each["report"], each["student"], withdrawn)) for each in tries if each["report"]]
+        group = next((each for each in groups(kept) if each.key == key), None)
+        if group is None:
+            raise HTTPException(404, "There is no such group of findings in this round any more.")
+        typical = Rounds.one_try(link, group.typical)
+    assert typical is not None
+    text = decode(bytes(typical["source"]))
+    source = text.text if isinstance(text, Unreadable) else text
+    finding = group.finding
+    return SheetView(
+        title=group.title,
+        exercise=row["title"],
+        scripts=len(group.owners),
+        of=len(tries),
+        marks_lost=group.marks_lost,
+        question=finding["nudge"],
+        pointer=finding["pointer"],
+        happened=finding["happened"],
+        note=finding["note"],
+        lines=_excerpt(source, finding["lines"]),
+        typical=_group(group).typical,
+    )
+
+
+def _excerpt(source: str, about: list[int]) -> list[SheetLine]:
+    """The lines of a finding with the few round them; the head of a long script where it names none."""
+    lines = source.split("\n")
+    near = {number for line in about[:MOST_LINES] for number in range(line - LINES_ROUND, line + LINES_ROUND + 1)}
+    shown = sorted(number for number in near or range(1, 2 * LINES_ROUND + 2) if 1 <= number <= len(lines))
+    return [SheetLine(number=number, text=lines[number - 1], about=number in about) for number in shown]
 
 
 @router.post("", responses={404: {"model": Sorry}})
@@ -190,8 +277,9 @@ def verdicts_of(report: dict[str, Any] | None) -> list[list[Any]]:
     return [[check["verdict"] for check in scenario["checks"]] for scenario in report["scenarios"]] if report else []
 
 
-def _student(row: Row) -> StudentRow:
+def _student(row: Row, withdrawn: set[tuple[str, str | None]]) -> StudentRow:
     report = row["report"]
+    findings = without(report, row["student"], withdrawn)["findings"] if report else []
     return StudentRow(
         try_id=row["id"],
         student=row["student"],
@@ -201,12 +289,12 @@ def _student(row: Row) -> StudentRow:
         own_marks=row["own_marks"],
         verdicts=verdicts_of(report),
         craft=report["craft"] if report else [],
-        first=report["findings"][0]["title"] if report and report["findings"] else None,
-        groups=list(dict.fromkeys(key_of(finding) for finding in report["findings"])) if report else [],
+        first=findings[0]["title"] if findings else None,
+        groups=list(dict.fromkeys(key_of(finding) for finding in findings)),
     )
 
 
-def _group(group: Group[int]) -> GroupView:
+def _group(group: Group[int], *, withdrawn: bool = False) -> GroupView:
     finding = group.finding
     typical = None
     if finding["scenario"] is not None:
@@ -220,7 +308,8 @@ def _group(group: Group[int]) -> GroupView:
         confidence=group.confidence,
         tries=list(group.owners),
         marks_lost=group.marks_lost,
-        excerpt=finding["fix"]["before"] if finding["fix"] else None,
+        excerpt=finding.get("excerpt") or None,
         pointer=finding["pointer"],
         typical=typical,
+        withdrawn=withdrawn,
     )

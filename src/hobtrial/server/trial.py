@@ -4,21 +4,22 @@ from __future__ import annotations
 
 import asyncio
 from collections import Counter
-from typing import Any
+from typing import Any, Literal
 
 from fastapi import APIRouter, HTTPException
-from fastapi.responses import JSONResponse
+from fastapi.responses import HTMLResponse, JSONResponse
 
-from ..core.explaining import key_of
+from ..core.explaining import for_student, key_of, with_changes
 from ..core.script import Unreadable
 from ..core.script.read import decode
 from ..crew import WorkerGoneError
 from ..store import Rounds
 from ..store.store import Row
 from .deps import Parts
+from .feedback import feedback_page
 from .round import verdicts_of
 from .trial_views import TrialView
-from .views import FindingView, Neighbour, OwnMark, Sorry, TryView
+from .views import ChangedCheck, EarlierTry, FindingView, Neighbour, OwnMark, Sorry, TriedChange, TryView
 
 router = APIRouter(prefix="/api/tries", tags=["trial"])
 
@@ -35,6 +36,8 @@ def one_try(try_id: int, parts: Parts) -> TryView:
         round_row = Rounds.one(link, row["round_id"])
         assert round_row is not None  # a try's round is there by its foreign key
         tries = Rounds.tries(link, row["round_id"])
+        withdrawn = Rounds.withdrawn(link, row["round_id"])
+        earlier = Rounds.try_before(link, try_id)
     report = row["report"]
     shared = Counter(
         key for each in tries if each["report"] for key in {key_of(found) for found in each["report"]["findings"]}
@@ -63,13 +66,82 @@ def one_try(try_id: int, parts: Parts) -> TryView:
         own_by=row["own_by"] or "",
         own_at=row["own_at"],
         scenarios=round_row["scenarios"],
-        findings=[FindingView(**found, others=shared[key_of(found)] - 1) for found in report["findings"]]
-        if report
-        else [],
+        findings=[_finding(found, shared, row["student"], withdrawn) for found in report["findings"]] if report else [],
         advice=[each["text"] for each in report["advice"]] if report else [],
         previous=_neighbour(tries, try_id, -1),
         next=_neighbour(tries, try_id, 1),
+        earlier=_earlier(earlier),
     )
+
+
+def _finding(
+    found: dict[str, Any], shared: Counter[str], student: str, withdrawn: set[tuple[str, str | None]]
+) -> FindingView:
+    key = key_of(found)
+    taken: Literal["", "student", "group"] = ""
+    if (key, None) in withdrawn:
+        taken = "group"
+    elif (key, student) in withdrawn:
+        taken = "student"
+    return FindingView(**found, others=max(shared[key] - 1, 0), key=key, withdrawn=taken)
+
+
+def _earlier(row: Row | None) -> EarlierTry | None:
+    if row is None:
+        return None
+    return EarlierTry(id=row["id"], number=row["number"], marks=row["report"]["marks"] if row["report"] else None)
+
+
+@router.post("/{try_id}/findings/{place}/change", responses={404: {"model": Sorry}, 409: {"model": Sorry}})
+async def try_change(try_id: int, place: int, parts: Parts) -> TriedChange:
+    """Marks the script again with the fix of one of its findings; nothing is kept."""
+    row, _ = await asyncio.to_thread(_row, parts, try_id)
+    report = row["report"]
+    if report is None or not 0 <= place < len(report["findings"]):
+        raise HTTPException(404, "There is no such finding in this try.")
+    fix = report["findings"][place]["fix"]
+    text = decode(bytes(row["source"]))
+    if fix is None or isinstance(text, Unreadable):
+        raise HTTPException(409, "There is no fix to try for this finding.")
+    changed = with_changes(text, fix["changes"])
+    if changed is None:
+        raise HTTPException(409, "This fix stands on top of another one; mend that one first.")
+    exercise = await parts.marker.open(row["version_id"])
+    again = await parts.crew.mark(exercise, "changed", changed.encode(), explained=False)
+    return TriedChange(
+        marks_before=report["marks"],
+        marks=again["marks"],
+        out_of=again["out_of"],
+        checks=[ChangedCheck(**each) for each in _turned(report, again)],
+        source=changed,
+    )
+
+
+def _turned(before: dict[str, Any], after: dict[str, Any]) -> list[dict[str, Any]]:
+    """The checks with another verdict than before; of a text that could not be read all that hold now."""
+    old = {
+        (scenario["name"], place): check["verdict"]
+        for scenario in before["scenarios"]
+        for place, check in enumerate(scenario["checks"])
+    }
+    return [
+        {"scenario": scenario["name"], "expect": check["expect"], "before": was, "after": check["verdict"]}
+        for scenario in after["scenarios"]
+        for place, check in enumerate(scenario["checks"])
+        if (was := old.get((scenario["name"], place), "not reached")) != check["verdict"]
+    ]
+
+
+@router.get("/{try_id}/feedback", response_class=HTMLResponse, responses={404: {"model": Sorry}})
+async def feedback(try_id: int, parts: Parts) -> HTMLResponse:
+    """A sheet for the student to print: marks, what was found as far as they may see it, the teacher's comment."""
+    view = await asyncio.to_thread(one_try, try_id, parts)
+    row, _ = await asyncio.to_thread(_row, parts, try_id)
+    exercise = await parts.marker.open(row["version_id"])
+    shown = for_student(row["report"], exercise.help, view.number, [each.visible for each in view.scenarios])
+    taken = {each.key for each in view.findings if each.withdrawn}
+    shown["findings"] = [each for each in shown["findings"] if each["key"] not in taken]
+    return HTMLResponse(feedback_page(view, shown))
 
 
 def _shortest(report: dict[str, Any] | None, number: int) -> dict[str, Any] | None:
@@ -105,10 +177,13 @@ def _neighbour(tries: list[Row], try_id: int, step: int) -> Neighbour | None:
 
 
 @router.get("/{try_id}/scenarios/{number}", response_model=TrialView, responses={503: {"model": Sorry}})
-async def one_trial(try_id: int, number: int, parts: Parts, trial: int = 0, shortest: bool = False) -> JSONResponse:
+async def one_trial(
+    try_id: int, number: int, parts: Parts, trial: int = 0, shortest: bool = False, earlier: bool = False
+) -> JSONResponse:
     """Plays a trial of a scenario again, with the whole trace; the same input gives the same trace each time.
 
-    With `shortest`, a wild scenario is played with the shortest inputs that still break a check.
+    With `earlier`, the student's try before this one is played beside it in the reference's place. With
+    `shortest`, a wild scenario is played with the shortest inputs that still break a check.
     """
     row, scenarios = await asyncio.to_thread(_row, parts, try_id)
     if not 0 <= number < len(scenarios):
@@ -123,9 +198,21 @@ async def one_trial(try_id: int, number: int, parts: Parts, trial: int = 0, shor
             exercise, bytes(row["source"]), number, found["scenario"] if found else None, trial=trial
         )
         replay["version"] = row["version_id"]
+        before = await asyncio.to_thread(_before, parts, try_id) if earlier else None
+        if before is not None:
+            beside = await parts.crew.replay(
+                exercise, bytes(before["source"]), number, found["scenario"] if found else None, trial=trial
+            )
+            outcome = beside["trace"]["outcome"] if beside["trace"] else "playing"
+            replay["reference"] = {"samples": beside["samples"], "outcome": outcome}
     except WorkerGoneError:
         raise HTTPException(503, "This trial took too much time or memory to be shown. The marks are kept.") from None
     return JSONResponse(replay)
+
+
+def _before(parts: Parts, try_id: int) -> Row | None:
+    with parts.store.transaction() as link:
+        return Rounds.try_before(link, try_id)
 
 
 def _row(parts: Parts, try_id: int) -> tuple[Row, list[dict[str, Any]]]:

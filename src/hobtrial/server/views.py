@@ -117,6 +117,40 @@ class GroupView(BaseModel):
     excerpt: str | None
     pointer: str
     typical: Typical | None
+    withdrawn: bool = False
+    """Whether it is withdrawn for everybody who has it."""
+
+
+class Withdrawal(BaseModel):
+    """A finding to withdraw or put back: for the student of a try, or for everybody where there is none."""
+
+    key: str = Field(max_length=4000)
+    try_id: int | None = None
+    withdrawn: bool
+
+
+class SheetLine(BaseModel):
+    """A line of the typical script on a sheet; `about` are those that the finding is about."""
+
+    number: int
+    text: str
+    about: bool
+
+
+class SheetView(BaseModel):
+    """A group of findings for the projector or the printer: no names."""
+
+    title: str
+    exercise: str
+    scripts: int
+    of: int
+    marks_lost: float
+    question: str
+    pointer: str
+    happened: list[str]
+    note: str
+    lines: list[SheetLine]
+    typical: Typical | None
 
 
 class ChangedMarks(BaseModel):
@@ -182,6 +216,7 @@ class FixView(ChangedLine):
     mends: int
     breaks: int
     on_top: bool = False
+    shows_reference: bool = False
     changes: list[ChangedLine]
 
 
@@ -204,6 +239,16 @@ class FindingView(BaseModel):
     fix: FixView | None
     note: str
     others: int = 0
+    key: str = ""
+    withdrawn: Literal["", "student", "group"] = ""
+
+
+class EarlierTry(BaseModel):
+    """A student's try before another."""
+
+    id: int
+    number: int
+    marks: float | None
 
 
 class TryView(BaseModel):
@@ -237,6 +282,27 @@ class TryView(BaseModel):
     advice: list[str]
     previous: Neighbour | None
     next: Neighbour | None
+    earlier: EarlierTry | None = None
+    """The same student's try before this one."""
+
+
+class ChangedCheck(BaseModel):
+    """A check whose verdict a change turns."""
+
+    scenario: str
+    expect: str
+    before: Answer
+    after: Answer
+
+
+class TriedChange(BaseModel):
+    """A script with a finding's fix in it, marked again."""
+
+    marks_before: float
+    marks: float
+    out_of: float
+    checks: list[ChangedCheck]
+    source: str
 
 
 class PlayView(BaseModel):

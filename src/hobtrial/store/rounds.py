@@ -21,6 +21,11 @@ class Rounds:
         return int(_SQL.add_round(link, class_id=class_id, version_id=version)["id"])
 
     @staticmethod
+    def date_back(link: Link, round_id: int, days: int) -> None:
+        """Lets a round have been opened so many days earlier."""
+        _SQL.date_back(link, round_id=round_id, days=days)
+
+    @staticmethod
     def classes(link: Link) -> list[str]:
         """The names of all classes."""
         return [row["name"] for row in _SQL.all_classes(link)]
@@ -99,6 +104,27 @@ class Rounds:
             _SQL.forget_own(link, try_id=try_id)
         else:
             _SQL.set_own(link, try_id=try_id, marks=marks, comment=comment, by=by)
+
+    @staticmethod
+    def withdrawn(link: Link, round_id: int) -> set[tuple[str, str | None]]:
+        """Keys of withdrawn findings, each with the student, or none for everybody."""
+        return {(row["key"], row["student"]) for row in _SQL.withdrawn(link, round_id=round_id)}
+
+    @staticmethod
+    def set_withdrawn(
+        link: Link, round_id: int, key: str, try_id: int | None, withdrawn: bool, by: str = "teacher"
+    ) -> None:
+        """Withdraws a finding, or puts it back: for the student of a try, or for everybody."""
+        if withdrawn:
+            _SQL.withdraw(link, round_id=round_id, try_id=try_id, key=key, by=by)
+        else:
+            _SQL.put_back(link, round_id=round_id, try_id=try_id, key=key)
+
+    @staticmethod
+    def try_before(link: Link, try_id: int) -> Row | None:
+        """The same student's try before a try, with its text and report."""
+        row: Row | None = _SQL.try_before(link, try_id=try_id)
+        return row
 
     @staticmethod
     def unmarked(link: Link, round_id: int) -> list[str]:

@@ -2,7 +2,7 @@
 
 import { queryOptions } from "@tanstack/react-query";
 
-import { type BenchView, dataOf, type HandedIn, type KeptView, type PlayView, type RoundView, sent, server, type TrialView, type TryView } from "./client";
+import { type BenchView, dataOf, type HandedIn, type KeptView, type PlayView, type RoundView, sent, server, type SheetView, type TrialView, type TriedChange, type TryView } from "./client";
 
 const WHILE_MARKING = 400; // milliseconds between looks at a round that is being marked
 
@@ -30,15 +30,16 @@ export const tryQuery = (id: number) =>
     refetchInterval: (query) => (query.state.data?.status === "waiting" ? WHILE_MARKING : false),
   });
 
-export const trialQuery = (id: number, scenario: number, trial: number | "shortest") =>
+/** With `earlier`, the student's try before this one is played in the reference's place. */
+export const trialQuery = (id: number, scenario: number, trial: number | "shortest", earlier = false) =>
   queryOptions({
-    queryKey: ["trial", id, scenario, trial],
+    queryKey: ["trial", id, scenario, trial, earlier],
     queryFn: () =>
       dataOf<TrialView>(
         server.GET("/api/tries/{try_id}/scenarios/{number}", {
           params: {
             path: { try_id: id, number: scenario },
-            query: trial === "shortest" ? { shortest: true } : { trial },
+            query: { ...(trial === "shortest" ? { shortest: true } : { trial }), ...(earlier ? { earlier } : {}) },
           },
         }),
       ),
@@ -90,6 +91,24 @@ export const setOwn = (id: number, marks: number | null, comment: string) =>
     headers: { "content-type": "application/json" },
     body: JSON.stringify({ marks, comment }),
   });
+
+export const sheetQuery = (round: number, key: string) =>
+  queryOptions({
+    queryKey: ["sheet", round, key],
+    queryFn: () => dataOf<SheetView>(server.GET("/api/rounds/{round_id}/sheet", { params: { path: { round_id: round }, query: { key } } })),
+  });
+
+/** Withdraws a finding or puts it back: for the student of a try, or for everybody where there is none. */
+export const setWithdrawn = (round: number, key: string, tryId: number | null, withdrawn: boolean) =>
+  sent<null>(`/api/rounds/${round}/withdrawn`, {
+    method: "PUT",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify({ key, try_id: tryId, withdrawn }),
+  });
+
+/** Marks a script again with the fix of one of its findings. */
+export const tryChange = (id: number, place: number) =>
+  dataOf<TriedChange>(server.POST("/api/tries/{try_id}/findings/{place}/change", { params: { path: { try_id: id, place } } }));
 
 export const openRound = (version: number, className: string) =>
   dataOf<{ id: number }>(server.POST("/api/rounds", { body: { version, class_name: className } }));

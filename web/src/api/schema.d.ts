@@ -44,6 +44,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rounds/{round_id}/withdrawn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Withdraw
+         * @description Withdraws a finding for one student or for a whole group, or puts it back. Marks stay as they are.
+         */
+        put: operations["withdraw_api_rounds__round_id__withdrawn_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet
+         * @description A group of findings for the projector or the printer: lines, question and reason, and nobody's name.
+         */
+        get: operations["sheet_api_rounds__round_id__sheet_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rounds": {
         parameters: {
             query?: never;
@@ -187,6 +227,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tries/{try_id}/findings/{place}/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Change
+         * @description Marks the script again with the fix of one of its findings; nothing is kept.
+         */
+        post: operations["try_change_api_tries__try_id__findings__place__change_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tries/{try_id}/feedback": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Feedback
+         * @description A sheet for the student to print: marks, what was found as far as they may see it, the teacher's comment.
+         */
+        get: operations["feedback_api_tries__try_id__feedback_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tries/{try_id}/own": {
         parameters: {
             query?: never;
@@ -218,7 +298,8 @@ export interface paths {
          * One Trial
          * @description Plays a trial of a scenario again, with the whole trace; the same input gives the same trace each time.
          *
-         *     With `shortest`, a wild scenario is played with the shortest inputs that still break a check.
+         *     With `earlier`, the student's try before this one is played beside it in the reference's place. With
+         *     `shortest`, a wild scenario is played with the shortest inputs that still break a check.
          */
         get: operations["one_trial_api_tries__try_id__scenarios__number__get"];
         put?: never;
@@ -409,6 +490,26 @@ export interface components {
             new: unknown;
         };
         /**
+         * ChangedCheck
+         * @description A check whose verdict a change turns.
+         */
+        ChangedCheck: {
+            /** Scenario */
+            scenario: string;
+            /** Expect */
+            expect: string;
+            /**
+             * Before
+             * @enum {string}
+             */
+            before: "held" | "broken" | "not reached";
+            /**
+             * After
+             * @enum {string}
+             */
+            after: "held" | "broken" | "not reached";
+        };
+        /**
          * ChangedLine
          * @description A line before and after a fix.
          */
@@ -482,6 +583,18 @@ export interface components {
             candidates: string[];
             /** Why */
             why: string;
+        };
+        /**
+         * EarlierTry
+         * @description A student's try before another.
+         */
+        EarlierTry: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: number;
+            /** Marks */
+            marks: number | null;
         };
         /**
          * EventView
@@ -587,6 +700,17 @@ export interface components {
              * @default 0
              */
             others: number;
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /**
+             * Withdrawn
+             * @default
+             * @enum {string}
+             */
+            withdrawn: "" | "student" | "group";
         };
         /**
          * FixView
@@ -608,6 +732,11 @@ export interface components {
              * @default false
              */
             on_top: boolean;
+            /**
+             * Shows Reference
+             * @default false
+             */
+            shows_reference: boolean;
             /** Changes */
             changes: components["schemas"]["ChangedLine"][];
         };
@@ -633,6 +762,11 @@ export interface components {
             /** Pointer */
             pointer: string;
             typical: components["schemas"]["Typical"] | null;
+            /**
+             * Withdrawn
+             * @default false
+             */
+            withdrawn: boolean;
         };
         /** HTTPValidationError */
         HTTPValidationError: {
@@ -1014,6 +1148,45 @@ export interface components {
             own_looks: string[];
         };
         /**
+         * SheetLine
+         * @description A line of the typical script on a sheet; `about` are those that the finding is about.
+         */
+        SheetLine: {
+            /** Number */
+            number: number;
+            /** Text */
+            text: string;
+            /** About */
+            about: boolean;
+        };
+        /**
+         * SheetView
+         * @description A group of findings for the projector or the printer: no names.
+         */
+        SheetView: {
+            /** Title */
+            title: string;
+            /** Exercise */
+            exercise: string;
+            /** Scripts */
+            scripts: number;
+            /** Of */
+            of: number;
+            /** Marks Lost */
+            marks_lost: number;
+            /** Question */
+            question: string;
+            /** Pointer */
+            pointer: string;
+            /** Happened */
+            happened: string[];
+            /** Note */
+            note: string;
+            /** Lines */
+            lines: components["schemas"]["SheetLine"][];
+            typical: components["schemas"]["Typical"] | null;
+        };
+        /**
          * ShownView
          * @description A value put on the scoreboard.
          */
@@ -1227,6 +1400,22 @@ export interface components {
             predict?: components["schemas"]["PredictView"] | null;
         };
         /**
+         * TriedChange
+         * @description A script with a finding's fix in it, marked again.
+         */
+        TriedChange: {
+            /** Marks Before */
+            marks_before: number;
+            /** Marks */
+            marks: number;
+            /** Out Of */
+            out_of: number;
+            /** Checks */
+            checks: components["schemas"]["ChangedCheck"][];
+            /** Source */
+            source: string;
+        };
+        /**
          * TryView
          * @description A try with its text and what was found, for the Trial screen.
          */
@@ -1296,6 +1485,7 @@ export interface components {
             advice: string[];
             previous: components["schemas"]["Neighbour"] | null;
             next: components["schemas"]["Neighbour"] | null;
+            earlier?: components["schemas"]["EarlierTry"] | null;
         };
         /**
          * Typical
@@ -1375,6 +1565,18 @@ export interface components {
             about: string[];
             /** Event */
             event: string | null;
+        };
+        /**
+         * Withdrawal
+         * @description A finding to withdraw or put back: for the student of a try, or for everybody where there is none.
+         */
+        Withdrawal: {
+            /** Key */
+            key: string;
+            /** Try Id */
+            try_id?: number | null;
+            /** Withdrawn */
+            withdrawn: boolean;
         };
         /**
          * Began
@@ -1711,6 +1913,90 @@ export interface operations {
             };
         };
     };
+    withdraw_api_rounds__round_id__withdrawn_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Withdrawal"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    sheet_api_rounds__round_id__sheet_get: {
+        parameters: {
+            query: {
+                key: string;
+            };
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     open_round_api_rounds_post: {
         parameters: {
             query?: never;
@@ -1960,6 +2246,96 @@ export interface operations {
             };
         };
     };
+    try_change_api_tries__try_id__findings__place__change_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                try_id: number;
+                place: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedChange"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    feedback_api_tries__try_id__feedback_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                try_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/html": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/html": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     own_mark_api_tries__try_id__own_put: {
         parameters: {
             query?: never;
@@ -2007,6 +2383,7 @@ export interface operations {
             query?: {
                 trial?: number;
                 shortest?: boolean;
+                earlier?: boolean;
             };
             header?: never;
             path: {

@@ -1,8 +1,8 @@
 import { python } from "@codemirror/lang-python";
 import { syntaxHighlighting } from "@codemirror/language";
 import { EditorState, type Extension, RangeSetBuilder, StateEffect, StateField } from "@codemirror/state";
-import { Decoration, type DecorationSet, EditorView, GutterMarker, gutter, lineNumbers } from "@codemirror/view";
-import { useEffect, useRef } from "react";
+import { Decoration, type DecorationSet, EditorView, GutterMarker, gutter, lineNumbers, WidgetType } from "@codemirror/view";
+import { type MouseEvent, useEffect, useRef } from "react";
 
 import { inks, sheet } from "./inks";
 
@@ -15,6 +15,10 @@ export interface LineMarks {
   idle: readonly number[];
   /** How often each line ran in this trial. */
   counts: ReadonlyMap<number, number>;
+  /** Lines that are pointed at elsewhere. */
+  tied: readonly number[];
+  /** What the tests of some lines saw, to stand beside them. */
+  values: ReadonlyMap<number, string>;
 }
 
 interface ScriptViewProps {
@@ -23,15 +27,33 @@ interface ScriptViewProps {
   label: string;
   /** A line to bring into view when it changes. */
   reveal: number | null;
+  /** Hears which line is pointed at, and that none is any more. */
+  onLine?: (line: number | null) => void;
 }
 
 const setMarks = StateEffect.define<LineMarks>();
-const NONE: LineMarks = { running: [], suspect: [], idle: [], counts: new Map() };
+const NONE: LineMarks = { running: [], suspect: [], idle: [], counts: new Map(), tied: [], values: new Map() };
 
 const marksField = StateField.define<LineMarks>({
   create: () => NONE,
   update: (marks, transaction) => transaction.effects.find((effect) => effect.is(setMarks))?.value ?? marks,
 });
+
+/** What a test saw, behind its line. */
+class SeenValues extends WidgetType {
+  constructor(private readonly words: string) {
+    super();
+  }
+  override eq(other: SeenValues) {
+    return other.words === this.words;
+  }
+  override toDOM() {
+    const seen = document.createElement("span");
+    seen.className = "hob-seen";
+    seen.textContent = this.words;
+    return seen;
+  }
+}
 
 const lineLooks = EditorView.decorations.compute([marksField, "doc"], (state): DecorationSet => {
   const marks = state.field(marksField);
@@ -41,9 +63,12 @@ const lineLooks = EditorView.decorations.compute([marksField, "doc"], (state): D
       marks.running.includes(number) ? "hob-running" : "",
       marks.suspect.includes(number) ? "hob-suspect" : "",
       marks.idle.includes(number) ? "hob-idle" : "",
+      marks.tied.includes(number) ? "hob-tied" : "",
     ].filter(Boolean);
-    const start = state.doc.line(number).from;
+    const { from: start, to: end } = state.doc.line(number);
     if (classes.length) builder.add(start, start, Decoration.line({ class: classes.join(" ") }));
+    const seen = marks.values.get(number);
+    if (seen) builder.add(end, end, Decoration.widget({ widget: new SeenValues(seen), side: 1 }));
   }
   return builder.finish();
 });
@@ -88,7 +113,7 @@ const extensions = (label: string): Extension[] => [
 ];
 
 /** A script that is read, not written: with the lines that ran, and how often. */
-export default function ScriptView({ text, marks, label, reveal }: ScriptViewProps) {
+export default function ScriptView({ text, marks, label, reveal, onLine }: ScriptViewProps) {
   const parent = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView>(null);
   useEffect(() => {
@@ -106,5 +131,10 @@ export default function ScriptView({ text, marks, label, reveal }: ScriptViewPro
     if (!editor || reveal === null || reveal < 1 || reveal > editor.state.doc.lines) return;
     editor.dispatch({ effects: EditorView.scrollIntoView(editor.state.doc.line(reveal).from, { y: "center" }) });
   }, [reveal, text]);
-  return <div ref={parent} className="h-full min-h-0 overflow-hidden" />;
+  const pointed = (event: MouseEvent<HTMLDivElement>) => {
+    const editor = view.current;
+    const place = editor?.posAtCoords({ x: event.clientX, y: event.clientY });
+    onLine?.(editor && typeof place === "number" ? editor.state.doc.lineAt(place).number : null);
+  };
+  return <div ref={parent} role="presentation" className="h-full min-h-0 overflow-hidden" onMouseMove={pointed} onMouseLeave={() => onLine?.(null)} />;
 }

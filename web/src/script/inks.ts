@@ -21,6 +21,8 @@ export const sheet = EditorView.theme({
   ".hob-running": { backgroundColor: "var(--plum-tint)" },
   ".hob-suspect": { boxShadow: "inset 3px 0 0 var(--madder)" },
   ".hob-suspect:not(.hob-running)": { backgroundColor: "var(--madder-tint)" },
+  ".hob-tied": { outline: "1.5px solid var(--plum)", outlineOffset: "-1px" },
+  ".hob-seen": { marginLeft: "1.5ch", color: "var(--madder)", fontSize: "0.92em", whiteSpace: "pre" },
   ".hob-idle": { color: "var(--pencil)" },
   ".hob-often-gutter": { width: "30px" },
   ".hob-often": { display: "inline-block", height: "0.55em", backgroundColor: "var(--pencil)", opacity: "0.55" },

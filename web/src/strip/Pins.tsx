@@ -10,10 +10,12 @@ interface PinsProps {
   rem: number;
   width: number;
   onCheck: (check: number, frame: number) => void;
+  about: readonly number[];
+  onPin: ((check: number | null) => void) | undefined;
 }
 
 /** The checks: shape first (dot, cross, ring), colour second. */
-export const Pins = memo(function Pins({ pins, chosen, rem, width, onCheck }: PinsProps) {
+export const Pins = memo(function Pins({ pins, chosen, rem, width, onCheck, about, onPin }: PinsProps) {
   return (
     <>
       {pins.map((pin) => (
@@ -34,6 +36,10 @@ export const Pins = memo(function Pins({ pins, chosen, rem, width, onCheck }: Pi
             data-pin={pin.check}
             className="cursor-pointer"
             onClick={open}
+            onMouseEnter={() => onPin?.(pin.check)}
+            onMouseLeave={() => onPin?.(null)}
+            onFocus={() => onPin?.(pin.check)}
+            onBlur={() => onPin?.(null)}
             onKeyDown={(event) => {
               if (event.key !== "Enter" && event.key !== " ") return;
               event.preventDefault();
@@ -42,7 +48,7 @@ export const Pins = memo(function Pins({ pins, chosen, rem, width, onCheck }: Pi
             }}
           >
             <title>{inWords(pin)}</title>
-            <circle cx={pin.x} cy={pin.y} r={9} fill={pin.check === chosen ? "var(--plum-tint)" : "transparent"} stroke={pin.check === chosen ? "var(--plum)" : "none"} />
+            <circle cx={pin.x} cy={pin.y} r={9} fill={pin.check === chosen ? "var(--plum-tint)" : "transparent"} stroke={pin.check === chosen || about.includes(pin.check) ? "var(--plum)" : "none"} />
             <MarkShape answer={pin.verdict.verdict} x={pin.x} y={pin.y} />
             {words ? (
               <text

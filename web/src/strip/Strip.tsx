@@ -13,10 +13,17 @@ interface StripProps {
   chosen: number | null;
   onSeek: (frame: number) => void;
   onCheck: (check: number, frame: number) => void;
+  /** Frames that are pointed at elsewhere, and the checks that go with them. */
+  tied?: readonly number[];
+  about?: readonly number[];
+  /** Hears which pin is pointed at, and that none is any more. */
+  onPin?: (check: number | null) => void;
 }
 
+const NONE: readonly number[] = [];
+
 /** A trial as a chart recorder would have drawn it: time to the right, a lane for each thing. */
-export function Strip({ trial, frame, chosen, onSeek, onCheck }: StripProps) {
+export function Strip({ trial, frame, chosen, onSeek, onCheck, tied = NONE, about = NONE, onPin }: StripProps) {
   const box = useRef<HTMLDivElement>(null);
   const dragging = useRef(false);
   const width = useWidth(box);
@@ -50,7 +57,10 @@ export function Strip({ trial, frame, chosen, onSeek, onCheck }: StripProps) {
           }}
         >
           <Drawing trial={trial} layout={layout} rem={rem} />
-          <Pins pins={pins} chosen={chosen} rem={rem} width={width} onCheck={onCheck} />
+          {tied.map((each) => (
+            <path key={each} data-tied={each} d={`M${layout.x(each)} ${layout.axis - 2}V${layout.height}`} stroke="var(--plum)" strokeDasharray="3 3" />
+          ))}
+          <Pins pins={pins} chosen={chosen} rem={rem} width={width} onCheck={onCheck} about={about} onPin={onPin} />
           <Cursor layout={layout} frame={frame} last={trial.last_frame} />
         </svg>
       ) : null}

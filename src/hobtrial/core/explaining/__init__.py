@@ -1,12 +1,14 @@
 """Verdicts → Findings → Report: why a script lost marks, with evidence from its own runs."""
 
 from .changed import why_changed
+from .edits import with_changes
 from .explain import Explanation, explain
 from .finding import Edit, Finding, Fix
 from .groups import Group, groups, key_of
 from .parting import Parting, first_parting, parting
 from .replay import replay, scene_json, variables_json
 from .report import EDITION, Report, halted, report
+from .student import for_student
 
 __all__ = [
     "EDITION",
@@ -19,6 +21,7 @@ __all__ = [
     "Report",
     "explain",
     "first_parting",
+    "for_student",
     "groups",
     "halted",
     "key_of",
@@ -28,4 +31,5 @@ __all__ = [
     "scene_json",
     "variables_json",
     "why_changed",
+    "with_changes",
 ]

@@ -166,6 +166,7 @@ def texts(entry: Entry, facts: dict[str, Any]) -> dict[str, str]:
         "title": fill(entry.title, given),
         "for_class": fill(entry.for_class or entry.title, given),
         "nudge": _either(entry.nudge, entry.nudge_plain, given),
+        "quiet": fill(entry.quiet or entry.nudge_plain or entry.nudge, given),
         "pointer": _either(entry.pointer, entry.pointer_plain, given),
         "note": fill(entry.note, given).strip(),
     }

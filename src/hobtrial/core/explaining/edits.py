@@ -8,7 +8,8 @@ from __future__ import annotations
 
 import ast
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
+from typing import Any
 
 from ..script import Script
 from .finding import ChangedLine, Edit, Span
@@ -41,6 +42,21 @@ def changed_lines(before: str, after: str) -> tuple[ChangedLine, ...]:
     return tuple(
         ChangedLine(number, old.strip(), new.strip()) for number, (old, new) in enumerate(pairs, 1) if old != new
     )
+
+
+def with_changes(text: str, changes: Iterable[Mapping[str, Any]]) -> str | None:
+    """A text with the changed lines of a fix in place of its own; nothing where a line is another one by now."""
+    lines = text.split("\n")
+    for change in changes:
+        if not 1 <= change["line"] <= len(lines):
+            return None
+        line = lines[change["line"] - 1]
+        if change["before"] not in line or (not change["before"] and line.strip()):
+            return None
+        lead = line[: line.index(change["before"])] if change["before"] else ""
+        rest = line[len(lead) + len(change["before"]) :]
+        lines[change["line"] - 1] = lead + change["after"] + rest
+    return "\n".join(lines)
 
 
 def _cells(text: str, spans: Iterable[Span]) -> list[str]:

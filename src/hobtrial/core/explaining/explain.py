@@ -329,6 +329,7 @@ def _open_finding(prepared: Prepared, entries: list[tuple[Cause, CheckRef]], ori
     of_pieces = cause.facts.get("event", "").startswith(PAIR_EVENTS)
     asking = "event-not-caused" if cause.kind == "event-missing" and not of_pieces else cause.kind
     question = fill(QUESTIONS[asking], {**facts, "moment": moment(cause.frame)})
+    quiet = fill(QUESTIONS[asking], {**facts, "moment": "in a scenario that you cannot see"})
     endless = cause.kind == "stopped" and cause.facts.get("kind") == "loop"
     return Finding(
         slip="endless-loop" if endless else "unsettled",
@@ -337,7 +338,14 @@ def _open_finding(prepared: Prepared, entries: list[tuple[Cause, CheckRef]], ori
         about=cause.what,
         checks=refs,
         marks_lost=_marks(prepared, refs),
-        facts={**facts, "cause": cause.kind, "happened": happened, "summary": summary, "question": question},
+        facts={
+            **facts,
+            "cause": cause.kind,
+            "happened": happened,
+            "summary": summary,
+            "question": question,
+            "quiet_question": quiet,
+        },
         scenario=scenario,
         frame=cause.frame,
     )

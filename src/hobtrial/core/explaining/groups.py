@@ -59,4 +59,5 @@ def _group(key: str, entries: list[tuple[Owner, dict[str, Any]]]) -> Group[Owner
 
 
 def _excerpt(finding: dict[str, Any]) -> str:
-    return str(finding["fix"]["before"] if finding["fix"] else finding["title"])
+    """The line that a finding is about, else its title."""
+    return str(finding.get("excerpt") or finding["title"])

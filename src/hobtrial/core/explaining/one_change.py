@@ -279,7 +279,8 @@ def _unaltered(what: Observable, before: Trace, after: Trace) -> bool:
 def _witnessed(edit: Edit, numbers: set[int], subject: Subject) -> tuple[dict[str, Any], int] | None:
     """The evidence of the student's own run, and the scenario that it is from; nothing where no run bears it out."""
     own = WITNESSES.get(edit.slip)
-    for number in sorted(numbers):
+    hidden = [not course.scenario.visible for course in subject.prepared.courses]
+    for number in sorted(numbers, key=lambda number: (hidden[number], number)):
         trace = subject.traces[number]
         general = seen(edit, trace, subject.parts[number])
         facts = own(edit, trace) if own is not None else {}

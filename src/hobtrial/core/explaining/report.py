@@ -51,18 +51,28 @@ def report(
     reading = prepared.read(source)
     if isinstance(reading, Unreadable):
         explanation = explain_unreadable(prepared, reading)
-        return _report(
-            prepared, name, "unreadable", [], explanation, [problem.as_json() for problem in reading.problems]
-        )
+        problems = [problem.as_json() for problem in reading.problems]
+        found = _report(prepared, name, "unreadable", [], explanation, problems)
+        _add_excerpts(found, reading.text)
+        return found
     woven = prepared.weave(reading)
     played = play_all(prepared, woven, ended)
     explanation = explain(prepared, reading, played) if explained else Explanation(())
     status = "stopped" if any(run.trace.stopped for run in played) else "marked"
     craft = judge_craft(prepared.craft, reading, prepared.alias)
     found = _report(prepared, name, status, played, explanation, [], craft)
+    _add_excerpts(found, reading.text)
     if explained:
         _add_shortest(prepared, woven, played, found)
     return {**found, "advice": advice(prepared, reading)}
+
+
+def _add_excerpts(found: Report, text: str) -> None:
+    """With each finding the first of the lines that it is about."""
+    lines = text.split("\n")
+    for finding in found["findings"]:
+        about = next((line for line in finding["lines"] if 1 <= line <= len(lines)), None)
+        finding["excerpt"] = lines[about - 1].strip() if about is not None else ""
 
 
 def _add_shortest(prepared: Prepared, woven: Woven, played: list[Played], found: Report) -> None:
@@ -138,6 +148,7 @@ def finding_json(prepared: Prepared, finding: Finding, played: list[Played]) -> 
         "frame": finding.frame,
         "happened": happened(finding, played),
         "nudge": words["nudge"],
+        "quiet": words["quiet"],
         "pointer": words["pointer"],
         "fix": finding.fix.as_json() if finding.fix else None,
         "note": words["note"],
@@ -199,6 +210,7 @@ def halted(name: str, out_of: float, message: str, scenarios: Sequence[dict[str,
                 "frame": None,
                 "happened": [message],
                 "nudge": "What could take so long, or grow so large, in this script?",
+                "quiet": "What could take so long, or grow so large, in this script?",
                 "pointer": message,
                 "fix": None,
                 "note": "This is a guard of last resort: a limit of the language should have met it.",

@@ -90,10 +90,8 @@ def functions(tree: ast.AST) -> list[ast.FunctionDef]:
 
 def global_names(tree: ast.Module) -> frozenset[str]:
     """Names bound at top level or declared `global` in a function."""
-    names = bound_names(tree)
-    for function in functions(tree):
-        names |= declared_global(function)
-    return frozenset(names)
+    declared_there = {name for node in ast.walk(tree) if isinstance(node, ast.Global) for name in node.names}
+    return bound_names(tree) | declared_there
 
 
 @functools.lru_cache(maxsize=8)

@@ -168,6 +168,8 @@ def decode(source: str | bytes) -> str | Unreadable:
 
 def _look_alikes(text: str) -> list[Problem]:
     """Names in letters that Python silently reads as others, so that two that look apart are one."""
+    if text.isascii():
+        return []
     found = []
     for token in tokenize.generate_tokens(io.StringIO(text).readline):
         read_as = unicodedata.normalize("NFKC", token.string)

@@ -128,3 +128,32 @@ JOIN LATERAL (
 ) AS latest ON true
 JOIN report ON report.version_id = round.previous_version_id AND report.digest = latest.digest
 WHERE round.id = :round_id;
+
+-- name: withdrawn(round_id)
+-- Keys of the findings that are withdrawn, each with the student, or none for everybody.
+SELECT withdrawn.key, student.name AS student FROM withdrawn LEFT JOIN student ON student.id = withdrawn.student_id
+WHERE withdrawn.round_id = :round_id;
+
+-- name: withdraw(round_id, try_id, key, by)!
+-- For the student of a try; for everybody where there is no try.
+INSERT INTO withdrawn (round_id, student_id, key, by)
+VALUES (:round_id, (SELECT student_id FROM try WHERE id = :try_id), :key, :by)
+ON CONFLICT DO NOTHING;
+
+-- name: put_back(round_id, try_id, key)!
+-- For the student of a try; for everybody where there is no try.
+DELETE FROM withdrawn
+WHERE round_id = :round_id AND key = :key
+  AND student_id IS NOT DISTINCT FROM (SELECT student_id FROM try WHERE id = :try_id);
+
+-- name: try_before(try_id)^
+-- The try of the same student before a try, with its report.
+SELECT earlier.id, earlier.number, earlier.source, report.whole AS report FROM try AS mine
+JOIN try AS earlier ON earlier.round_id = mine.round_id AND earlier.student_id = mine.student_id
+JOIN round ON round.id = mine.round_id
+LEFT JOIN report ON report.version_id = round.version_id AND report.digest = earlier.digest
+WHERE mine.id = :try_id AND earlier.number < mine.number
+ORDER BY earlier.number DESC LIMIT 1;
+
+-- name: date_back(round_id, days)!
+UPDATE round SET opened_at = opened_at - make_interval(days => :days) WHERE id = :round_id;

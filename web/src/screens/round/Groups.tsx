@@ -1,6 +1,8 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 
 import type { GroupView, RoundView } from "../../api/client";
+import { roundQuery, setWithdrawn } from "../../api/queries";
 import { InCode } from "../../shell/InCode";
 import { count } from "../../values";
 
@@ -24,28 +26,76 @@ export function Groups({ round, chosen, onChoose }: GroupsProps) {
         </p>
       ) : (
         <ul className="relative min-h-0 flex-1 overflow-auto">
-          {round.groups.map((group) => (
+          {round.groups.filter((group) => !group.withdrawn).map((group) => (
             <GroupLine key={group.key} group={group} chosen={group.key === chosen?.key} onChoose={onChoose} />
           ))}
+          <Withdrawn round={round} />
         </ul>
       )}
-      {chosen ? (
-        <div className="flex gap-3 border-t border-base-300 px-5 py-3">
-          {chosen.typical ? (
-            <Link
-              className="btn btn-outline btn-primary btn-sm"
-              to={`/tries/${chosen.typical.try_id}/scenarios/${chosen.typical.scenario}`}
-            >
-              Open a typical trial
-            </Link>
-          ) : null}
-          <button type="button" className="btn btn-outline btn-primary btn-sm" onClick={() => onChoose(null)}>
-            Show all {round.students.length}
-          </button>
-        </div>
-      ) : null}
+      {chosen ? <Chosen round={round} group={chosen} onChoose={onChoose} /> : null}
     </section>
   );
+}
+
+/** What can be done with a group: look at it, show it to the class, or withdraw it. */
+function Chosen({ round, group, onChoose }: { round: RoundView; group: GroupView; onChoose: (key: string | null) => void }) {
+  const withdrawing = useWithdrawing(round.id);
+  return (
+    <div className="flex flex-wrap gap-2 border-t border-base-300 px-5 py-3">
+      {group.typical ? (
+        <Link className="btn btn-outline btn-primary btn-sm" to={`/tries/${group.typical.try_id}/scenarios/${group.typical.scenario}`}>
+          Open a typical trial
+        </Link>
+      ) : null}
+      <Link className="btn btn-outline btn-primary btn-sm" to={`/rounds/${round.id}/sheet?key=${encodeURIComponent(group.key)}`}>
+        Sheet for the class
+      </Link>
+      <button type="button" className="btn btn-outline btn-primary btn-sm" onClick={() => onChoose(null)}>
+        Show all {round.students.length}
+      </button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm"
+        disabled={withdrawing.isPending}
+        onClick={() => withdrawing.mutate({ key: group.key, withdrawn: true }, { onSuccess: () => onChoose(null) })}
+      >
+        Withdraw this finding
+      </button>
+      {withdrawing.isError ? <p role="alert" className="text-error">{withdrawing.error.message}</p> : null}
+    </div>
+  );
+}
+
+/** Findings that were withdrawn for everybody; marks are as they were. */
+function Withdrawn({ round }: { round: RoundView }) {
+  const withdrawing = useWithdrawing(round.id);
+  const taken = round.groups.filter((group) => group.withdrawn);
+  if (taken.length === 0) return null;
+  return (
+    <li className="px-5 py-3 text-sm text-neutral">
+      <h3>Withdrawn; students are not shown these</h3>
+      <ul>
+        {taken.map((group) => (
+          <li key={group.key} className="flex items-baseline gap-2 py-1">
+            <span className="line-through">
+              <InCode text={group.title} />
+            </span>
+            <button type="button" className="btn btn-outline btn-xs" onClick={() => withdrawing.mutate({ key: group.key, withdrawn: false })}>
+              Put back
+            </button>
+          </li>
+        ))}
+      </ul>
+    </li>
+  );
+}
+
+function useWithdrawing(round: number) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({ key, withdrawn }: { key: string; withdrawn: boolean }) => setWithdrawn(round, key, null, withdrawn),
+    onSuccess: () => queries.invalidateQueries({ queryKey: roundQuery(round).queryKey }),
+  });
 }
 
 interface GroupLineProps {

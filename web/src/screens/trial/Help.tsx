@@ -1,8 +1,12 @@
-import type { FindingView, TrialView, TryView } from "../../api/client";
+import type { FindingView, TraceView, TrialView, TryView } from "../../api/client";
 import { InCode } from "../../shell/InCode";
 import { clock, count, marks, show } from "../../values";
 import { Parts } from "./Aside";
+import { Evidence } from "./Evidence";
 import { OwnMark } from "./OwnMark";
+import type { Tie } from "./tie";
+import { TryChange } from "./TryChange";
+import { Withdraw } from "./Withdraw";
 
 const LEVELS = ["Nudge", "Pointer", "Fix"] as const;
 
@@ -18,6 +22,8 @@ interface HelpProps {
   onLevel: (level: number) => void;
   chosen: number | null;
   onSeek: (frame: number) => void;
+  trace: TraceView;
+  onTie: (tie: Tie | null) => void;
 }
 
 /** What happened, in a few sentences, and three steps of help. */
@@ -52,6 +58,11 @@ export function Help(props: HelpProps) {
       <CraftLines attempt={attempt} />
       <Parts attempt={attempt} />
       <OwnMark key={attempt.id} attempt={attempt} />
+      <p className="mt-2 text-sm">
+        <a className="link" href={`/api/tries/${attempt.id}/feedback`} target="_blank" rel="noreferrer">
+          Feedback sheet for {attempt.student}
+        </a>
+      </p>
       {attempt.advice.map((advice) => (
         <p key={advice} className="mt-2 text-sm text-neutral">
           <InCode text={advice} />
@@ -107,7 +118,7 @@ function ChosenCheck({ check, onSeek }: { check: TrialView["checks"][number]; on
   );
 }
 
-function Finding({ finding, elsewhere, level, onLevel, attempt, chosen }: HelpProps & { finding: FindingView; elsewhere: boolean }) {
+function Finding({ finding, elsewhere, level, onLevel, attempt, chosen, trace, onSeek, onTie }: HelpProps & { finding: FindingView; elsewhere: boolean }) {
   return (
     <div data-finding={finding.slip}>
       <h3 className="font-bold">
@@ -119,6 +130,7 @@ function Finding({ finding, elsewhere, level, onLevel, attempt, chosen }: HelpPr
           <InCode text={sentence} />
         </p>
       ))}
+      <Evidence finding={finding} trace={trace} onSeek={onSeek} onTie={onTie} />
       <div role="tablist" aria-label="Steps of help" className="mt-2 flex gap-4 border-b border-base-300">
         {LEVELS.map((name, place) => (
           <button
@@ -136,18 +148,19 @@ function Finding({ finding, elsewhere, level, onLevel, attempt, chosen }: HelpPr
         ))}
       </div>
       <div id="help-text" role="tabpanel" aria-labelledby={`help-${LEVELS[Math.max(level - 1, 0)] ?? "Nudge"}`} className="min-h-16 pt-2">
-        <Level finding={finding} level={level} />
+        <Level finding={finding} level={level} tryId={attempt.id} place={attempt.findings.indexOf(finding)} />
       </div>
       <p className="text-sm text-neutral">
         {count(finding.marks_lost, "mark")} lost
         {finding.confidence === "open" ? "; why is open" : finding.confidence === "likely" ? "; likely, not certain" : ""}.{" "}
         {finding.others > 0 ? `${count(finding.others, "other")} in class ${attempt.class_name} have the same.` : ""}
       </p>
+      <Withdraw attempt={attempt} finding={finding} />
     </div>
   );
 }
 
-function Level({ finding, level }: { finding: FindingView; level: number }) {
+function Level({ finding, level, tryId, place }: { finding: FindingView; level: number; tryId: number; place: number }) {
   if (level === 0) return <p className="text-neutral">Choose how much help to show, or press w.</p>;
   if (level === 1) return <p><InCode text={finding.nudge} /></p>;
   if (level === 2) return <p><InCode text={finding.pointer} /></p>;
@@ -167,6 +180,7 @@ function Level({ finding, level }: { finding: FindingView; level: number }) {
       <p className="text-sm text-neutral">
         Tried on all scenarios: mends {count(finding.fix.mends, "check")}, breaks {finding.fix.breaks === 0 ? "none" : finding.fix.breaks}. <InCode text={finding.note} />
       </p>
+      <TryChange key={`${tryId} ${place}`} tryId={tryId} place={place} />
     </>
   );
 }

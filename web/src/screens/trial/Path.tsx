@@ -5,7 +5,7 @@ import { inWords } from "../../strip/Mark";
 import { marks } from "../../values";
 
 /** Where the trial belongs; the scenario can be changed here. */
-export function Path({ attempt, scenario, trial }: { attempt: TryView; scenario: number; trial: number | "shortest" }) {
+export function Path({ attempt, scenario, trial, earlier }: { attempt: TryView; scenario: number; trial: number | "shortest"; earlier: boolean }) {
   const trials = attempt.scenarios[scenario]?.trials ?? [];
   const shortest = attempt.shortest[scenario];
   const navigate = useNavigate();
@@ -42,6 +42,17 @@ export function Path({ attempt, scenario, trial }: { attempt: TryView; scenario:
               {label}
             </option>
           ))}
+        </select>
+      ) : null}
+      {attempt.earlier ? (
+        <select
+          className="select select-sm w-auto border-base-300 bg-transparent text-base-content"
+          aria-label="In pencil beside it"
+          value={earlier ? "earlier" : "reference"}
+          onChange={(event) => void navigate(`/tries/${attempt.id}/scenarios/${scenario}?trial=${trial}&beside=${event.target.value}`)}
+        >
+          <option value="reference">in pencil: the reference</option>
+          <option value="earlier">in pencil: try {attempt.earlier.number}</option>
         </select>
       ) : null}
     </span>

@@ -16,9 +16,11 @@ export function Trial() {
   const id = Number(params["try"]);
   const scenario = Number(params["scenario"]);
   const attempt = useQuery(tryQuery(id));
-  const asked = useSearchParams()[0].get("trial");
+  const search = useSearchParams()[0];
+  const asked = search.get("trial");
+  const earlier = search.get("beside") === "earlier";
   const which = asked === "shortest" ? asked : asked !== null ? Number(asked) : attempt.data ? firstLook(attempt.data, scenario) : null;
-  const trial = useQuery({ ...trialQuery(id, scenario, which ?? 0), enabled: which !== null });
+  const trial = useQuery({ ...trialQuery(id, scenario, which ?? 0, earlier), enabled: which !== null });
 
   const failed = attempt.error ?? trial.error;
   if (failed) {
@@ -38,7 +40,7 @@ export function Trial() {
   return (
     <Shell
       title={`${attempt.data.student}, ${trial.data.scenario}`}
-      path={<Path attempt={attempt.data} scenario={scenario} trial={which ?? 0} />}
+      path={<Path attempt={attempt.data} scenario={scenario} trial={which ?? 0} earlier={earlier} />}
       aside={<Standing attempt={attempt.data} scenario={scenario} />}
       keys={KEYS}
     >

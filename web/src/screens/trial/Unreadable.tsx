@@ -9,7 +9,7 @@ const ScriptView = lazy(() => import("../../script/ScriptView"));
 /** A script that cannot be read: every place, in words, beside the text. */
 export function Unreadable({ attempt }: { attempt: TryView }) {
   const lines = useMemo(() => attempt.problems.map((problem) => problem.line), [attempt.problems]);
-  const marks = useMemo(() => ({ running: [], suspect: lines, idle: [], counts: new Map<number, number>() }), [lines]);
+  const marks = useMemo(() => ({ running: [], suspect: lines, idle: [], counts: new Map<number, number>(), tied: [], values: new Map<number, string>() }), [lines]);
   const fix = attempt.findings[0]?.fix;
   return (
     <div className="grid h-full grid-cols-[minmax(0,34rem)_minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
@@ -41,6 +41,11 @@ export function Unreadable({ attempt }: { attempt: TryView }) {
             Tried: with this line changed, the script runs and {count(fix.mends, "check")} {fix.mends === 1 ? "holds" : "hold"}.
           </p>
         ) : null}
+        <p className="mt-3">
+          <a className="link" href={`/api/tries/${attempt.id}/feedback`} target="_blank" rel="noreferrer">
+            Feedback sheet for {attempt.student}
+          </a>
+        </p>
       </section>
     </div>
   );

@@ -6,18 +6,21 @@ import { momentAt } from "../../scene/moment";
 import { Scene } from "../../scene/Scene";
 import { playSound } from "../../scene/sound";
 import { Strip } from "../../strip/Strip";
-import { clock } from "../../values";
+import { clock, show } from "../../values";
 import { AsScenario, Prediction } from "./Aside";
 import { Controls } from "./Controls";
 import { Help } from "./Help";
 import { idleLines, lineCounts, linesIn } from "./lines";
 import { nextBroken } from "./moments";
 import { Story } from "./Story";
+import { momentsOf, type Tie, valuesAt } from "./tie";
 import { useKeys } from "./useKeys";
 import { usePlayhead } from "./usePlayhead";
 import { Values } from "./Values";
 
 const ScriptView = lazy(() => import("../../script/ScriptView"));
+
+const NO_FRAMES: readonly number[] = [];
 
 /** The step of help that a teacher sees at first: the line, with the values it saw. */
 const POINTER = 2;
@@ -46,6 +49,7 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
   const [chosen, setChosen] = useState<number | null>(start.check);
   const [level, setLevel] = useState(POINTER);
   const [shown, setShown] = useState(0);
+  const [tie, setTie] = useState<Tie | null>(null);
 
   const onCheck = useCallback(
     (check: number, frame: number) => {
@@ -77,9 +81,32 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
   const idle = useMemo(() => idleLines(source, counts), [source, counts]);
   const finding = findings[shown];
   const marks = useMemo(
-    () => ({ running: linesIn(trace, head.frame), suspect: finding?.lines ?? [], idle, counts }),
-    [trace, head.frame, finding, idle, counts],
+    () => ({
+      running: linesIn(trace, head.frame),
+      suspect: finding?.lines ?? [],
+      idle,
+      counts,
+      tied: tie?.lines ?? [],
+      values: valuesAt(trace, finding?.lines ?? [], head.frame, show),
+    }),
+    [trace, head.frame, finding, idle, counts, tie],
   );
+  const onLine = useCallback(
+    (line: number | null) => setTie(line !== null && finding?.lines.includes(line) ? { lines: [line], frames: momentsOf(trace, line) } : null),
+    [finding, trace],
+  );
+  const onPin = useCallback(
+    (check: number | null) => {
+      const place = check === null ? undefined : trial.checks[check]?.place;
+      const about = findings.find((each) => each.checks.some(([s, c]) => s === scenario && c === place));
+      setTie(about && place !== undefined ? { lines: about.lines, frames: about.lines.flatMap((line) => momentsOf(trace, line)) } : null);
+    },
+    [findings, scenario, trace, trial],
+  );
+  const about = useMemo(() => {
+    const places = finding?.checks.filter(([s]) => s === scenario).map(([, place]) => place) ?? [];
+    return trial.checks.flatMap((check, number) => (places.includes(check.place) ? [number] : []));
+  }, [finding, scenario, trial]);
 
   return (
     <div className="relative grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[minmax(24rem,1fr)_auto] overflow-y-auto">
@@ -91,7 +118,7 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
           </div>
           <div className="min-h-0 flex-1">
             <Suspense fallback={<p className="text-neutral">Fetching the script …</p>}>
-              <ScriptView text={source} marks={marks} label={label} reveal={finding?.lines[0] ?? null} />
+              <ScriptView text={source} marks={marks} label={label} reveal={tie?.lines[0] ?? finding?.lines[0] ?? null} onLine={onLine} />
             </Suspense>
           </div>
         </section>
@@ -121,6 +148,8 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
               onLevel={setLevel}
               chosen={chosen}
               onSeek={onSeek}
+              trace={trace}
+              onTie={setTie}
             />
           ) : (
             <p>Played by hand, beside what the reference does with the same inputs.</p>
@@ -131,7 +160,7 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
         </section>
       </div>
       <div className="border-t border-base-300">
-        <Strip trial={trial} frame={head.frame} chosen={chosen} onSeek={onSeek} onCheck={onCheck} />
+        <Strip trial={trial} frame={head.frame} chosen={chosen} onSeek={onSeek} onCheck={onCheck} tied={tie?.frames ?? NO_FRAMES} about={tie ? about : NO_FRAMES} onPin={onPin} />
       </div>
     </div>
   );

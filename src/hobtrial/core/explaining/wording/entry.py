@@ -18,6 +18,8 @@ class Entry:
     note: str
     nudge_plain: str = ""
     pointer_plain: str = ""
+    quiet: str = ""
+    """The nudge of a hidden scenario, without its inputs and values; else `nudge_plain`, else `nudge`."""
     for_class: str = ""
     """The title of a group of such findings, without one student's own wording; else `title`."""
     example: tuple[str, str] = ("", "")

@@ -32,6 +32,7 @@ RUNS: Final[dict[str, Entry]] = {
         title="{summary}",
         recognised="What is left when no change mends and the two runs do not settle the reason.",
         nudge="{question}",
+        quiet="{quiet_question}",
         pointer="{happened}",
         note="What happened is certain; why is left open.",
     ),

@@ -1,3 +1,8 @@
 @on(clicked(bellows))
 def puff():
     tell("Pfff")
+
+
+@on(frame)
+def cold():
+    oven.look = "oven"

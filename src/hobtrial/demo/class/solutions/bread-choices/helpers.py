@@ -4,10 +4,11 @@ coins = 10
 def price_of(kind):
     if kind == "rye":
         return 3
-    if kind == "wheat":
+    elif kind == "wheat":
         return 4
-    print(f"We have no {kind}")
-    return 0
+    else:
+        print(f"We have no {kind}")
+        return 0
 
 
 def pay(cost):

@@ -39,7 +39,8 @@ def finish():
 
 @on(clicked(bell))
 def hint():
-    if stage == 0:
-        bell.tell("Knead first")
-    else:
-        bell.tell("Go on")
+    for number, words in enumerate(["Knead first", "Shape it", "Bake it"]):
+        if stage == number:
+            bell.tell(words)
+            return
+    bell.tell("To the shelf")

@@ -1,0 +1,141 @@
+"""What a teacher does with findings: withdraws them, shows them to the class, tries the change, prints the sheet."""
+
+from typing import Any
+from urllib.parse import quote
+
+from starlette.testclient import TestClient
+
+from hobtrial.cli.demo import load
+from hobtrial.server import create_app
+from tests.server.test_server import HOST, Served
+from tests.support import BAKEHOUSE, database
+
+ORIGIN = {"origin": f"http://{HOST}"}
+
+
+class Explained(Served):
+    @classmethod
+    def setUpClass(cls) -> None:
+        dsn = database("explained")
+        load(dsn, [BAKEHOUSE])
+        cls.client = cls.enterClassContext(TestClient(create_app(dsn), base_url=f"http://{HOST}"))
+        cls.wait_until_marked()
+
+    def round(self) -> dict[str, Any]:
+        found: dict[str, Any] = self.client.get("/api/rounds/1").json()
+        return found
+
+    def row(self, student: str) -> dict[str, Any]:
+        return next(row for row in self.round()["students"] if row["student"] == student)
+
+    def attempt(self, student: str) -> dict[str, Any]:
+        found: dict[str, Any] = self.client.get(f"/api/tries/{self.row(student)['try_id']}").json()
+        return found
+
+    def withdraw(self, key: str, try_id: int | None, withdrawn: bool) -> int:
+        body = {"key": key, "try_id": try_id, "withdrawn": withdrawn}
+        return self.client.put("/api/rounds/1/withdrawn", json=body, headers=ORIGIN).status_code
+
+
+class Withdrawing(Explained):
+    def test_for_one_student(self) -> None:
+        key, wren = self.attempt("Wren")["findings"][0]["key"], self.row("Wren")["try_id"]
+        self.assertEqual(self.withdraw(key, wren, True), 204)
+        self.assertEqual((self.row("Wren")["groups"], self.row("Wren")["first"]), ([], None))
+        self.assertEqual(self.row("Wren")["marks"], 15)
+        self.assertEqual(self.attempt("Wren")["findings"][0]["withdrawn"], "student")
+        self.assertEqual(self.attempt("Clover")["findings"][0]["withdrawn"], "")
+        group = next(each for each in self.round()["groups"] if each["key"] == key)
+        self.assertEqual((len(group["tries"]), group["withdrawn"]), (2, False))
+        self.assertEqual(self.withdraw(key, wren, False), 204)
+        self.assertEqual(self.row("Wren")["groups"], [key])
+
+    def test_for_everybody_and_kept_when_marked_again(self) -> None:
+        key = self.attempt("Vetch")["findings"][0]["key"]
+        self.assertEqual(self.withdraw(key, None, True), 204)
+        self.assertEqual(self.withdraw(key, None, True), 204)
+        self.client.post("/api/rounds/1/mark", headers=ORIGIN)
+        self.wait_until_marked()
+        group = next(each for each in self.round()["groups"] if each["key"] == key)
+        self.assertTrue(group["withdrawn"])
+        self.assertEqual(self.row("Vetch")["groups"], [])
+        self.assertEqual(self.attempt("Vetch")["findings"][0]["withdrawn"], "group")
+        self.assertEqual(self.withdraw(key, None, False), 204)
+        self.assertEqual(self.row("Vetch")["groups"], [key])
+
+    def test_what_is_not_there(self) -> None:
+        self.assertEqual(self.withdraw("x", 9999, True), 404)
+        body = {"key": "x", "withdrawn": True}
+        self.assertEqual(self.client.put("/api/rounds/77/withdrawn", json=body, headers=ORIGIN).status_code, 404)
+        self.assertEqual(self.client.put("/api/rounds/1/withdrawn", json=body).status_code, 403)
+
+
+class Sheets(Explained):
+    def test_a_sheet_has_the_lines_and_the_question_and_nobodys_name(self) -> None:
+        group = next(each for each in self.round()["groups"] if each["slip"] == "boundary" and len(each["tries"]) == 3)
+        answer = self.client.get(f"/api/rounds/1/sheet?key={quote(group['key'])}")
+        found = answer.json()
+        self.assertEqual((found["title"], found["scripts"], found["of"]), (group["title"], 3, 24))
+        self.assertEqual(found["question"], "What should happen when `score` is exactly 5?")
+        self.assertEqual([line["about"] for line in found["lines"]].count(True), 1)
+        names = {row["student"].casefold() for row in self.round()["students"]}
+        self.assertFalse([name for name in names if name in answer.text.casefold()])
+        self.assertEqual(self.client.get("/api/rounds/1/sheet?key=none").status_code, 404)
+
+
+class Changes(Explained):
+    def test_a_fix_is_tried_and_nothing_is_kept(self) -> None:
+        wren = self.row("Wren")["try_id"]
+        found = self.client.post(f"/api/tries/{wren}/findings/0/change", headers=ORIGIN).json()
+        self.assertEqual((found["marks_before"], found["marks"], found["out_of"]), (15, 20, 20))
+        self.assertEqual({(each["before"], each["after"]) for each in found["checks"]}, {("broken", "held")})
+        self.assertIn("    if score >= 5:", found["source"])
+        self.assertEqual((self.row("Wren")["marks"], self.row("Wren")["number"]), (15, 1))
+
+    def test_a_text_that_cannot_be_read_is_mended_too(self) -> None:
+        woad = self.row("Woad")["try_id"]
+        found = self.client.post(f"/api/tries/{woad}/findings/0/change", headers=ORIGIN).json()
+        self.assertEqual((found["marks_before"], found["marks"] > 0), (0, True))
+        self.assertEqual(self.client.post(f"/api/tries/{woad}/findings/7/change", headers=ORIGIN).status_code, 404)
+
+    def test_the_try_before_stands_beside(self) -> None:
+        vetch = self.attempt("Vetch")
+        self.assertEqual(vetch["earlier"]["number"], vetch["number"] - 1)
+        own = self.client.get(f"/api/tries/{vetch['id']}/scenarios/0").json()
+        beside = self.client.get(f"/api/tries/{vetch['id']}/scenarios/0?earlier=true").json()
+        self.assertEqual(own["trace"], beside["trace"])
+        self.assertNotEqual(own["reference"]["samples"], beside["reference"]["samples"])
+        self.assertIsNone(self.attempt("Wren")["earlier"])
+
+
+class Feedback(Explained):
+    def page(self, student: str) -> str:
+        answer = self.client.get(f"/api/tries/{self.row(student)['try_id']}/feedback")
+        self.assertEqual((answer.status_code, answer.headers["content-type"][:9]), (200, "text/html"))
+        return answer.text
+
+    def test_a_first_try_has_the_question_and_not_the_answer(self) -> None:
+        page = self.page("Wren")
+        self.assertIn("What should happen when <code>score</code> is exactly 5?", page)
+        self.assertIn("15 of 20 marks", page)
+        self.assertNotIn("Line 15", page)
+        self.assertNotIn("&gt;= 5", page)
+
+    def test_nothing_to_report(self) -> None:
+        self.assertIn("Read and run. Nothing to report.", self.page("Rowan"))
+
+    def test_what_is_withdrawn_is_not_on_it_and_a_comment_is(self) -> None:
+        found = self.attempt("Tansy")
+        self.withdraw(found["findings"][0]["key"], found["id"], True)
+        own = {"marks": 18, "comment": "<b>Nearly</b> there"}
+        self.client.put(f"/api/tries/{found['id']}/own", json=own, headers=ORIGIN)
+        page = self.page("Tansy")
+        self.assertNotIn("exactly 5", page)
+        self.assertIn("18 marks.", page)
+        self.assertIn("&lt;b&gt;Nearly&lt;/b&gt; there", page)
+
+    def test_nobody(self) -> None:
+        self.assertEqual(self.client.get("/api/tries/999/feedback").status_code, 404)
+
+
+del Served, Explained

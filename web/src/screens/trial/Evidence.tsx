@@ -1,0 +1,43 @@
+import type { FindingView, TraceView } from "../../api/client";
+import { clock } from "../../values";
+import { momentsOf, type Tie } from "./tie";
+
+interface EvidenceProps {
+  finding: FindingView;
+  trace: TraceView;
+  onSeek: (frame: number) => void;
+  onTie: (tie: Tie | null) => void;
+}
+
+/** Where a finding can be seen: its lines and the moments in which they ran. Pointing at one, or reaching it by
+keyboard, shows the same place in script and strip. */
+export function Evidence({ finding, trace, onSeek, onTie }: EvidenceProps) {
+  if (finding.lines.length === 0) return null;
+  const tied = (lines: readonly number[], frames: readonly number[]) => ({
+    onMouseEnter: () => onTie({ lines, frames }),
+    onMouseLeave: () => onTie(null),
+    onFocus: () => onTie({ lines, frames }),
+    onBlur: () => onTie(null),
+  });
+  return (
+    <p className="mt-1 flex flex-wrap gap-x-2 text-sm" aria-label="Where it is seen">
+      {finding.lines.slice(0, 4).map((line) => {
+        const frames = momentsOf(trace, line);
+        return (
+          <span key={line} className="flex flex-wrap gap-x-1">
+            <button type="button" className="link" {...tied([line], frames)} onClick={() => onSeek(frames[0] ?? 0)}>
+              line {line}
+            </button>
+            {frames.slice(0, 3).map((frame) => (
+              <button key={frame} type="button" className="link text-neutral" {...tied([line], [frame])} onClick={() => onSeek(frame)}>
+                {clock(frame)}
+              </button>
+            ))}
+            {frames.length > 3 ? <span className="text-neutral">and {frames.length - 3} more</span> : null}
+            {frames.length === 0 ? <span className="text-neutral">never ran here</span> : null}
+          </span>
+        );
+      })}
+    </p>
+  );
+}
