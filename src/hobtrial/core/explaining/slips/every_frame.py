@@ -14,6 +14,7 @@ from typing import Any, Final
 from ...trial import Trace
 from ..edits import replace_node, spans, text_of
 from ..finding import Edit
+from ..source import unparse
 from ..subject import Subject
 
 SLIP: Final = "every-frame"
@@ -25,7 +26,10 @@ ON_END: Final = 2
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each event that comes on every frame: one that comes once."""
     for function, event in subject.handlers():
-        yield from _of_event(subject, function, event)
+        waited = {unparse(each) for other, each in subject.handlers() if other is function}
+        for edit in _of_event(subject, function, event):
+            if edit.facts["once"] not in waited:  # that one is answered twice, which is another slip
+                yield edit
 
 
 def _of_event(subject: Subject, function: ast.FunctionDef, event: ast.expr) -> Iterator[Edit]:

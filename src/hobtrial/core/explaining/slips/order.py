@@ -86,9 +86,9 @@ GROUPS: Final = (
         once_only, half_reset, no_once_guard, handled_twice, stale_display,
     ),
     (
-        wrong_event, not_removed, update_order, wrong_variable, acts_after_end, missing_else, missing_limit,
-        win_not_told, never_set,
+        wrong_event, not_removed, update_order, acts_after_end, missing_else, missing_limit, win_not_told, never_set,
     ),
+    (wrong_variable,),
     (missing_condition, no_end, wrong_formula, no_feedback, same_answer),
     (no_handler,),
 )  # fmt: skip
