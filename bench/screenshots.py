@@ -5,9 +5,12 @@ python -m bench.screenshots
 
 from __future__ import annotations
 
+import json
 import time
 from pathlib import Path
-from typing import Final
+from typing import Any, Final
+from urllib.parse import quote
+from urllib.request import urlopen
 
 from selenium.webdriver import ActionChains
 from selenium.webdriver.common.by import By
@@ -19,16 +22,13 @@ from tests.browser.support import address, chromium
 from hobtrial.demo import exercise_folder
 
 FOLDER: Final = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
-WREN, WOAD = 23, 22
-
 PICTURES: Final = {
     "bench": ("/", "paper"),
     "round": ("/rounds/1", "paper"),
-    "round-group": ("/rounds/1?group=boundary%7Cscore%7C2.1%2C2.2%2C4.0%2C4.1", "paper"),
-    "trial": (f"/tries/{WREN}/scenarios/2", "paper"),
-    "trial-slate": (f"/tries/{WREN}/scenarios/4", "slate"),
+    "trial": ("/tries/{Wren}/scenarios/2", "paper"),
+    "trial-slate": ("/tries/{Wren}/scenarios/4", "slate"),
     "kept": ("/plays/1", "paper"),
-    "unreadable": (f"/tries/{WOAD}/scenarios/0", "paper"),
+    "unreadable": ("/tries/{Woad}/scenarios/0", "paper"),
 }
 
 
@@ -56,17 +56,41 @@ def play(browser: WebDriver) -> None:
     time.sleep(1)
 
 
+def round_one() -> dict[str, Any]:
+    """The round of the sample class."""
+    with urlopen(address() + "/api/rounds/1") as answer:
+        found: dict[str, Any] = json.load(answer)
+        return found
+
+
+def of_findings(browser: WebDriver, wren: dict[str, Any]) -> None:
+    """A change that is tried on the Trial, the sheet of its group, and the group on the Round."""
+    browser.get(f"{address()}/tries/{wren['try_id']}/scenarios/2")
+    WebDriverWait(browser, 20).until(lambda look: look.find_elements(By.ID, "help-Fix"))[0].click()
+    next(each for each in browser.find_elements(By.TAG_NAME, "button") if each.text == "Try this change").click()
+    WebDriverWait(browser, 20).until(lambda look: look.find_elements(By.CSS_SELECTOR, "[data-tried]"))
+    time.sleep(2)
+    browser.save_screenshot(str(FOLDER / "trial-fix.png"))
+    for name, path in (("sheet", "/rounds/1/sheet?key="), ("round-group", "/rounds/1?group=")):
+        browser.get(address() + path + quote(wren["groups"][0]))
+        time.sleep(2)
+        browser.save_screenshot(str(FOLDER / f"{name}.png"))
+
+
 def main() -> None:
     """Opens each view, waits until it stands still, and keeps the picture."""
     FOLDER.mkdir(parents=True, exist_ok=True)
     browser = chromium()
     browser.get(address())
     browser.execute_script("localStorage.clear()")
+    students = {row["student"]: row for row in round_one()["students"]}
+    numbers = {name: row["try_id"] for name, row in students.items()}
+    of_findings(browser, students["Wren"])
     play(browser)
     for name, (path, theme) in PICTURES.items():
         browser.get(address())
         browser.execute_script("localStorage.setItem('hob-appearance', arguments[0])", f'{{"theme":"{theme}"}}')
-        browser.get(address() + path)
+        browser.get(address() + path.format_map(numbers))
         time.sleep(2)
         browser.save_screenshot(str(FOLDER / f"{name}.png"))
         print(name)

@@ -24,7 +24,7 @@ class SampleTries(unittest.TestCase):
 
     def test_every_slip_occurs(self) -> None:
         there = {mistake for name in exercises() for each in tries(name) for mistake in each.mistakes}
-        there |= {"unreadable"}
+        there |= {"unreadable", "acts-after-end"}  # in the scripts that stand as files
         self.assertEqual(set(SLIPS) - there, ELSEWHERE)
 
     def test_tries_get_better_and_the_last_ones_are_partly_right(self) -> None:
@@ -37,7 +37,7 @@ class SampleTries(unittest.TestCase):
                 marks[each.student] = found["marks"]
                 right += not each.mistakes
             self.assertGreaterEqual(right, 7)
-            self.assertGreater(len({mark for mark in marks.values()}), 4)
+            self.assertGreater(len(set(marks.values())), 4)
 
     def test_a_change_that_does_not_fit_is_told(self) -> None:
         with self.assertRaisesRegex(UsageError, "x.txt: these lines are there 0 times"):

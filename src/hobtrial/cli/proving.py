@@ -47,7 +47,7 @@ def prove(exercise: Path, json_file: Path | None, jobs: int) -> int:
 async def _prove(files: dict[str, bytes], jobs: int) -> dict[str, Any]:
     async with Crew(jobs) as crew:
         opened = await crew.open(files)
-        with Progress(console=Console(stderr=True), transient=True) as progress:
+        with Progress(console=Console(stderr=True), transient=True, disable=not sys.stderr.isatty()) as progress:
             task = progress.add_task("Planted slips", total=None)
             found = await crew.prove(opened, lambda done, of: progress.update(task, completed=done, total=of))
     return {"exercise": opened.title, **found, "summary": summary(found["planted"])}

@@ -25,6 +25,7 @@ from .views import (
     HandedIn,
     NewRound,
     Opened,
+    PartMarks,
     RoundView,
     SheetLine,
     SheetView,
@@ -78,7 +79,20 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
         scenarios=row["scenarios"],
         students=[_student(each, withdrawn) for each in tries],
         groups=[*(_group(group) for group in groups(kept)), *(_group(group, withdrawn=True) for group in taken)],
+        by_concept=_together("by_concept", reports),
+        by_task=_together("by_task", reports),
     )
+
+
+def _together(key: str, reports: list[tuple[int, dict[str, Any]]]) -> dict[str, PartMarks]:
+    """Marks of all scripts for each concept or task."""
+    found: dict[str, PartMarks] = {}
+    for _, report in reports:
+        for name, part in report.get(key, {}).items():
+            sum_ = found.setdefault(name, PartMarks(marks=0, out_of=0))
+            sum_.marks += part["marks"]
+            sum_.out_of += part["out_of"]
+    return found
 
 
 def without(report: dict[str, Any], student: str, withdrawn: set[tuple[str, str | None]]) -> dict[str, Any]:

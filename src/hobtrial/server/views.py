@@ -183,6 +183,9 @@ class RoundView(BaseModel):
     scenarios: list[ScenarioHead]
     students: list[StudentRow]
     groups: list[GroupView]
+    by_concept: dict[str, PartMarks]
+    by_task: dict[str, PartMarks]
+    """Marks of the whole class for each concept and task."""
 
 
 class Neighbour(BaseModel):

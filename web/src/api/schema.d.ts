@@ -1102,6 +1102,14 @@ export interface components {
             students: components["schemas"]["StudentRow"][];
             /** Groups */
             groups: components["schemas"]["GroupView"][];
+            /** By Concept */
+            by_concept: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
+            /** By Task */
+            by_task: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
         };
         /**
          * ScenarioHead

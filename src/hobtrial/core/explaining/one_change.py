@@ -152,7 +152,8 @@ def _try(
     prepared: Prepared, edit: Edit, text: str, subject: Subject, played: list[Played], budget: Budget
 ) -> Tried | None:
     lines = {span.line for span in edit.spans}
-    reached = [number for number, trace in subject.traces.items() if edit.everywhere or _reaches(trace, lines)]
+    passed = [number for number, trace in subject.traces.items() if edit.everywhere or _reaches(trace, lines)]
+    reached = [number for number in passed if number in subject.probes] or passed[:1]
     reading = prepared.read(text)
     if not isinstance(reading, Script) or not budget.take(_trials(prepared, reached)):
         return None
@@ -172,6 +173,7 @@ def _try(
     breaks = {ref for run in played for ref in _now(run, after[run.number], held=False)}
     if breaks:
         return None
+    mends = {ref for run in played for ref in _now(run, after[run.number], held=True)}
     about = frozenset(what for number, place in mends for what in prepared.courses[number].checks[place].about)
     firm = _agrees(prepared, about, mends, played, after)
     if not firm and not _puts_off(prepared, about, played, after):

@@ -44,6 +44,8 @@ class Subject:
     """For each of them the frame in which the two part on what the broken checks are about."""
     broken: frozenset[Observable] = field(default_factory=frozenset)
     """What the broken checks are about."""
+    probes: frozenset[int] = frozenset()
+    """The broken scenarios in which an edit must mend something: a few for each thing that went wrong."""
 
     @functools.cached_property
     def functions(self) -> list[ast.FunctionDef]:

@@ -72,10 +72,26 @@ export function Round() {
           ) : (
             <RoundTable round={data} students={students} order={order} onOrder={setOrder} />
           )}
+          <PartsOfClass round={data} />
         </div>
         <Groups round={data} chosen={group} onChoose={choose} />
       </div>
     </Shell>
+  );
+}
+
+/** What the whole class earned for each concept and task. */
+function PartsOfClass({ round }: { round: RoundView }) {
+  const parts = [...Object.entries(round.by_concept), ...Object.entries(round.by_task)].filter(([, part]) => part.out_of > 0);
+  if (parts.length === 0) return null;
+  return (
+    <p className="mt-3 flex flex-wrap gap-x-5 text-sm text-neutral" aria-label="Marks of the class">
+      {parts.map(([name, part]) => (
+        <span key={name}>
+          {name} <strong className="text-base-content">{Math.round((100 * part.marks) / part.out_of)} %</strong>
+        </span>
+      ))}
+    </p>
   );
 }
 
