@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import asyncio
 import json
+import sys
 from collections import Counter
 from pathlib import Path
 from typing import Any, Final

@@ -144,24 +144,18 @@ def subject_of(prepared: Prepared, script: Script, played: Iterable[Played]) -> 
     return Subject(prepared, script, traces, theirs, parts, whole, _probes(prepared, script, broken, traces, theirs))
 
 
-PROBES: Final = 2
-"""Scenarios of each cause that an edit is tried on first."""
-
-
 def _probes(
     prepared: Prepared, script: Script, broken: list[Played], traces: dict[int, Trace], theirs: dict[int, Trace]
 ) -> frozenset[int]:
-    """For each cause of a broken check the shortest scenarios that show it: what mends none of them is dropped."""
-    causes: dict[tuple[Any, ...], list[int]] = {}
+    """For each cause of a broken check the shortest scenario that shows it: what mends none of them is dropped."""
+    causes: dict[tuple[Any, ...], int] = {}
     for run in sorted(broken, key=lambda run: (run.trials * run.trace.planned, run.number)):
         for place, verdict in enumerate(run.verdicts):
             if verdict.verdict != HELD:
                 needs = prepared.courses[run.number].checks[place].about
                 cause = why(verdict, needs, script, traces[run.number], theirs[run.number])
-                numbers = causes.setdefault(cause.key, [])
-                if run.number not in numbers and len(numbers) < PROBES:
-                    numbers.append(run.number)
-    return frozenset(number for numbers in causes.values() for number in numbers)
+                causes.setdefault(cause.key, run.number)
+    return frozenset(causes.values())
 
 
 def _loops(run: Played) -> bool:

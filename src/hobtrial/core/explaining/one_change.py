@@ -164,15 +164,18 @@ def _try(
     mends = {ref for number in reached for ref in _now(played[number], after[number], held=True)}
     if not mends or any(_now(played[number], after[number], held=False) for number in reached):
         return None
+    probed = [played[number] for number in reached]
+    first = frozenset(what for number, place in mends for what in prepared.courses[number].checks[place].about)
+    if not _agrees(prepared, first, mends, probed, after) and not _puts_off(prepared, first, probed, after):
+        return None  # neither can come out over all scenarios any more
     others = [run.number for run in played if run.number not in after]
     if not budget.take(_trials(prepared, others)):
         return None
-    rest = {number: play_scenario(prepared, woven, number, like=played[number], few=True) for number in others}
-    budget.count(rest.values())
-    after |= rest
-    breaks = {ref for run in played for ref in _now(run, after[run.number], held=False)}
-    if breaks:
-        return None
+    for number in others:
+        after[number] = play_scenario(prepared, woven, number, like=played[number], few=True)
+        budget.count([after[number]])
+        if _now(played[number], after[number], held=False):
+            return None
     mends = {ref for run in played for ref in _now(run, after[run.number], held=True)}
     about = frozenset(what for number, place in mends for what in prepared.courses[number].checks[place].about)
     firm = _agrees(prepared, about, mends, played, after)
@@ -193,7 +196,7 @@ def _try(
         return None
     ordered = tuple(after[run.number] for run in played)
     apart, strays = _apart(prepared, played, after)
-    return Tried(edit, text, ordered, frozenset(mends), frozenset(breaks), found, scenario, about, firm, apart, strays)
+    return Tried(edit, text, ordered, frozenset(mends), frozenset(), found, scenario, about, firm, apart, strays)
 
 
 def _apart(prepared: Prepared, played: list[Played], after: dict[int, Played]) -> tuple[int, int]:
