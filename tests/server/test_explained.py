@@ -6,6 +6,7 @@ from urllib.parse import quote
 from starlette.testclient import TestClient
 
 from hobtrial.cli.demo import load
+from hobtrial.demo import tries
 from hobtrial.server import create_app
 from tests.server.test_server import HOST, Served
 from tests.support import BAKEHOUSE, database
@@ -136,6 +137,32 @@ class Feedback(Explained):
 
     def test_nobody(self) -> None:
         self.assertEqual(self.client.get("/api/tries/999/feedback").status_code, 404)
+
+
+class Predictions(Served):
+    @classmethod
+    def setUpClass(cls) -> None:
+        dsn = database("predicted")
+        load(dsn, ["bread-choices"])
+        cls.client = cls.enterClassContext(TestClient(create_app(dsn), base_url=f"http://{HOST}"))
+        cls.wait_until_marked()
+
+    def test_they_are_kept_with_the_try_and_counted_on_the_round(self) -> None:
+        def row() -> dict[str, Any]:
+            rows = self.client.get("/api/rounds/1").json()["students"]
+            return next(each for each in rows if each["student"] == right)
+
+        right = next(each.student for each in tries("bread-choices") if not each.mistakes and each.number == 1)
+        path = f"/api/tries/{row()['try_id']}/scenarios/0/prediction"
+        guesses = {"guesses": {"price": "3", "coins": "5"}}
+        self.assertEqual(self.client.put(path, json=guesses, headers=ORIGIN).status_code, 204)
+        self.assertEqual(row()["predicted"], [{"scenario": 0, "right": 1, "of": 2}])
+        kept = self.client.get(f"/api/tries/{row()['try_id']}").json()["predictions"]
+        self.assertEqual(kept, {"0": {"price": "3", "coins": "5"}})
+        self.client.put(path, json={"guesses": {"price": "3", "coins": "4"}}, headers=ORIGIN)
+        self.assertEqual(row()["predicted"], [{"scenario": 0, "right": 2, "of": 2}])
+        nowhere = path.replace("scenarios/0", "scenarios/99")
+        self.assertEqual(self.client.put(nowhere, json=guesses, headers=ORIGIN).status_code, 404)
 
 
 del Served, Explained

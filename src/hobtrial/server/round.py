@@ -26,6 +26,7 @@ from .views import (
     NewRound,
     Opened,
     PartMarks,
+    Predicted,
     RoundView,
     SheetLine,
     SheetView,
@@ -58,6 +59,7 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
         newest = Rounds.newest(link, row["version_id"])
         before = Rounds.reports_before(link, round_id)
         withdrawn = Rounds.withdrawn(link, round_id)
+        predictions = Rounds.predictions(link, round_id)
     reports = [(each["id"], each["report"]) for each in tries if each["report"] is not None]
     kept = [(each["id"], without(each["report"], each["student"], withdrawn)) for each in tries if each["report"]]
     taken = [group for group in groups(reports) if (group.key, None) in withdrawn]
@@ -77,7 +79,7 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
         done=len(reports),
         seconds=took if took is not None and took > 0 else None,
         scenarios=row["scenarios"],
-        students=[_student(each, withdrawn) for each in tries],
+        students=[_student(each, withdrawn, predictions.get(each["id"], {})) for each in tries],
         groups=[*(_group(group) for group in groups(kept)), *(_group(group, withdrawn=True) for group in taken)],
         by_concept=_together("by_concept", reports),
         by_task=_together("by_task", reports),
@@ -291,7 +293,23 @@ def verdicts_of(report: dict[str, Any] | None) -> list[list[Any]]:
     return [[check["verdict"] for check in scenario["checks"]] for scenario in report["scenarios"]] if report else []
 
 
-def _student(row: Row, withdrawn: set[tuple[str, str | None]]) -> StudentRow:
+def _predicted(report: dict[str, Any] | None, guesses: dict[int, dict[str, str]]) -> list[Predicted]:
+    """What became of predictions, once the run is known."""
+    found = []
+    for scenario, given in sorted(guesses.items()):
+        if report is not None and scenario < len(report["scenarios"]):
+            values = report["scenarios"][scenario].get("predict", {}).get("values", {})
+            right = sum(_alike(text, values.get(name)) for name, text in given.items())
+            found.append(Predicted(scenario=scenario, right=right, of=len(values)))
+    return found
+
+
+def _alike(guess: str, value: str | None) -> bool:
+    """Whether a guess is the value; quotes round a text do not matter."""
+    return value is not None and guess.strip().strip("'\"") == value.strip("'\"")
+
+
+def _student(row: Row, withdrawn: set[tuple[str, str | None]], guesses: dict[int, dict[str, str]]) -> StudentRow:
     report = row["report"]
     findings = without(report, row["student"], withdrawn)["findings"] if report else []
     return StudentRow(
@@ -305,6 +323,7 @@ def _student(row: Row, withdrawn: set[tuple[str, str | None]]) -> StudentRow:
         craft=report["craft"] if report else [],
         first=findings[0]["title"] if findings else None,
         groups=list(dict.fromkeys(key_of(finding) for finding in findings)),
+        predicted=_predicted(report, guesses),
     )
 
 

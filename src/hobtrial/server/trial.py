@@ -19,7 +19,7 @@ from .deps import Parts
 from .feedback import feedback_page
 from .round import verdicts_of
 from .trial_views import TrialView
-from .views import ChangedCheck, EarlierTry, FindingView, Neighbour, OwnMark, Sorry, TriedChange, TryView
+from .views import ChangedCheck, EarlierTry, FindingView, Guesses, Neighbour, OwnMark, Sorry, TriedChange, TryView
 
 router = APIRouter(prefix="/api/tries", tags=["trial"])
 
@@ -38,6 +38,7 @@ def one_try(try_id: int, parts: Parts) -> TryView:
         tries = Rounds.tries(link, row["round_id"])
         withdrawn = Rounds.withdrawn(link, row["round_id"])
         earlier = Rounds.try_before(link, try_id)
+        predictions = Rounds.predictions(link, row["round_id"]).get(try_id, {})
     report = row["report"]
     shared = Counter(
         key for each in tries if each["report"] for key in {key_of(found) for found in each["report"]["findings"]}
@@ -71,6 +72,7 @@ def one_try(try_id: int, parts: Parts) -> TryView:
         previous=_neighbour(tries, try_id, -1),
         next=_neighbour(tries, try_id, 1),
         earlier=_earlier(earlier),
+        predictions=predictions,
     )
 
 
@@ -164,6 +166,16 @@ def own_mark(try_id: int, own: OwnMark, parts: Parts) -> None:
         if Rounds.one_try(link, try_id) is None:
             raise HTTPException(404, NO_TRY)
         Rounds.set_own(link, try_id, own.marks, own.comment)
+
+
+@router.put("/{try_id}/scenarios/{number}/prediction", status_code=204, responses={404: {"model": Sorry}})
+def predict(try_id: int, number: int, given: Guesses, parts: Parts) -> None:
+    """Keeps what is predicted for a scenario, before its run is looked at."""
+    _, scenarios = _row(parts, try_id)
+    if not 0 <= number < len(scenarios):
+        raise HTTPException(404, f"This exercise has scenarios 0 to {len(scenarios) - 1}; there is no number {number}.")
+    with parts.store.transaction() as link:
+        Rounds.predict(link, try_id, number, given.guesses)
 
 
 def _neighbour(tries: list[Row], try_id: int, step: int) -> Neighbour | None:

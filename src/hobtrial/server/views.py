@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
@@ -82,6 +82,20 @@ class CraftView(BaseModel):
     because: str
 
 
+class Predicted(BaseModel):
+    """How many values of a scenario were predicted, and how many of them came out."""
+
+    scenario: int
+    right: int
+    of: int
+
+
+class Guesses(BaseModel):
+    """What is predicted, by name."""
+
+    guesses: dict[Annotated[str, Field(max_length=60)], Annotated[str, Field(max_length=60)]] = Field(max_length=20)
+
+
 class StudentRow(BaseModel):
     """A student's last try in a round; `verdicts` has a list a scenario, empty where nothing ran."""
 
@@ -95,6 +109,7 @@ class StudentRow(BaseModel):
     craft: list[CraftView]
     first: str | None
     groups: list[str]
+    predicted: list[Predicted] = []
 
 
 class Typical(BaseModel):
@@ -285,6 +300,8 @@ class TryView(BaseModel):
     advice: list[str]
     previous: Neighbour | None
     next: Neighbour | None
+    predictions: dict[int, dict[str, str]] = {}
+    """What was predicted, by scenario and name."""
     earlier: EarlierTry | None = None
     """The same student's try before this one."""
 

@@ -6,6 +6,8 @@ import hashlib
 from collections.abc import Iterable
 from typing import Any, Final
 
+from psycopg.types.json import Jsonb
+
 from .store import Link, Row, queries
 
 _SQL: Final = queries("rounds")
@@ -119,6 +121,19 @@ class Rounds:
             _SQL.withdraw(link, round_id=round_id, try_id=try_id, key=key, by=by)
         else:
             _SQL.put_back(link, round_id=round_id, try_id=try_id, key=key)
+
+    @staticmethod
+    def predict(link: Link, try_id: int, scenario: int, guesses: dict[str, str], by: str = "teacher") -> None:
+        """Keeps what was predicted for a scenario of a try, before the run was seen."""
+        _SQL.set_prediction(link, try_id=try_id, scenario=scenario, guesses=Jsonb(guesses), by=by)
+
+    @staticmethod
+    def predictions(link: Link, round_id: int) -> dict[int, dict[int, dict[str, str]]]:
+        """What was predicted in a round: for each try, for each scenario, the values by name."""
+        found: dict[int, dict[int, dict[str, str]]] = {}
+        for row in _SQL.predictions(link, round_id=round_id):
+            found.setdefault(row["try_id"], {})[row["scenario"]] = row["guesses"]
+        return found
 
     @staticmethod
     def try_before(link: Link, try_id: int) -> Row | None:

@@ -110,6 +110,14 @@ export const setWithdrawn = (round: number, key: string, tryId: number | null, w
 export const tryChange = (id: number, place: number) =>
   dataOf<TriedChange>(server.POST("/api/tries/{try_id}/findings/{place}/change", { params: { path: { try_id: id, place } } }));
 
+/** Keeps what is predicted for a scenario of a try. */
+export const setPrediction = (id: number, scenario: number, guesses: Record<string, string>) =>
+  sent<null>(`/api/tries/${id}/scenarios/${scenario}/prediction`, {
+    method: "PUT",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify({ guesses }),
+  });
+
 export const openRound = (version: number, className: string) =>
   dataOf<{ id: number }>(server.POST("/api/rounds", { body: { version, class_name: className } }));
 

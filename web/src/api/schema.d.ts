@@ -287,6 +287,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tries/{try_id}/scenarios/{number}/prediction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Predict
+         * @description Keeps what is predicted for a scenario, before its run is looked at.
+         */
+        put: operations["predict_api_tries__try_id__scenarios__number__prediction_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tries/{try_id}/scenarios/{number}": {
         parameters: {
             query?: never;
@@ -768,6 +788,16 @@ export interface components {
              */
             withdrawn: boolean;
         };
+        /**
+         * Guesses
+         * @description What is predicted, by name.
+         */
+        Guesses: {
+            /** Guesses */
+            guesses: {
+                [key: string]: string;
+            };
+        };
         /** HTTPValidationError */
         HTTPValidationError: {
             /** Detail */
@@ -1003,6 +1033,18 @@ export interface components {
             names: string[];
             /** Frame */
             frame: number;
+        };
+        /**
+         * Predicted
+         * @description How many values of a scenario were predicted, and how many of them came out.
+         */
+        Predicted: {
+            /** Scenario */
+            scenario: number;
+            /** Right */
+            right: number;
+            /** Of */
+            of: number;
         };
         /**
          * Problem
@@ -1289,6 +1331,11 @@ export interface components {
             first: string | null;
             /** Groups */
             groups: string[];
+            /**
+             * Predicted
+             * @default []
+             */
+            predicted: components["schemas"]["Predicted"][];
         };
         /**
          * TestView
@@ -1493,6 +1540,15 @@ export interface components {
             advice: string[];
             previous: components["schemas"]["Neighbour"] | null;
             next: components["schemas"]["Neighbour"] | null;
+            /**
+             * Predictions
+             * @default {}
+             */
+            predictions: {
+                [key: string]: {
+                    [key: string]: string;
+                };
+            };
             earlier?: components["schemas"]["EarlierTry"] | null;
         };
         /**
@@ -2356,6 +2412,49 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["OwnMark"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    predict_api_tries__try_id__scenarios__number__prediction_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                try_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Guesses"];
             };
         };
         responses: {

@@ -24,7 +24,8 @@ from ..judging import (
     total,
 )
 from ..script import Script, Unreadable, Woven, is_handler
-from ..words import seconds_of
+from ..trial import variable
+from ..words import frame_of, seconds_of
 from .catalogue import HIDDEN_NAME, NO_HANDLERS, UNREADABLE, moment, texts, value_text
 from .explain import Explanation, explain, explain_unreadable
 from .finding import Finding
@@ -118,11 +119,24 @@ def _report(
         "by_concept": by_concept([*verdicts, *craft]),
         "by_task": by_task(prepared, played, craft),
         "craft": [verdict.as_json() for verdict in craft],
-        "scenarios": [run.as_json() for run in played],
+        "scenarios": [{**run.as_json(), **_predicted(prepared, run)} for run in played],
         "findings": [finding_json(prepared, finding, played) for finding in explanation.findings],
         "advice": [],
         "cut_short": explanation.cut_short,
     }
+
+
+def _predicted(prepared: Prepared, run: Played) -> dict[str, Any]:
+    """What the names to be predicted were in this run, in the frame that was asked for."""
+    wanted = prepared.courses[run.number].scenario.predict
+    if wanted is None:
+        return {}
+    frame = min(frame_of(wanted.at), max(run.trace.last_frame, 0))
+    samples = run.trace.samples
+    values = {
+        name: value_text(samples[variable(name)].at(frame)) for name in wanted.names if samples[variable(name)].values
+    }
+    return {"predict": {"frame": frame_of(wanted.at), "values": values}}
 
 
 def finding_json(prepared: Prepared, finding: Finding, played: list[Played]) -> dict[str, Any]:

@@ -157,3 +157,12 @@ ORDER BY earlier.number DESC LIMIT 1;
 
 -- name: date_back(round_id, days)!
 UPDATE round SET opened_at = opened_at - make_interval(days => :days) WHERE id = :round_id;
+
+-- name: set_prediction(try_id, scenario, guesses, by)!
+INSERT INTO prediction (try_id, scenario, guesses, by) VALUES (:try_id, :scenario, :guesses, :by)
+ON CONFLICT (try_id, scenario) DO UPDATE SET guesses = EXCLUDED.guesses, by = EXCLUDED.by, made_at = now();
+
+-- name: predictions(round_id)
+SELECT prediction.try_id, prediction.scenario, prediction.guesses FROM prediction
+JOIN try ON try.id = prediction.try_id
+WHERE try.round_id = :round_id;

@@ -145,6 +145,11 @@ function Row({ student, round, place, hasCraft, active, onActive }: RowProps) {
               {(student.verdicts[column] ?? []).map((answer, check) => (
                 <Mark key={check} answer={answer} />
               ))}
+              {student.predicted.filter((each) => each.scenario === column).map((each) => (
+                <span key="predicted" className="pl-1 text-xs text-neutral" title={`predicted: ${each.right} of ${each.of} right`}>
+                  {each.right}/{each.of}
+                </span>
+              ))}
             </Link>
           </td>
         ))

@@ -1,6 +1,8 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
 import type { TrialView, TryView } from "../../api/client";
+import { roundQuery, setPrediction } from "../../api/queries";
 import { clock, marks, show, valueAt } from "../../values";
 
 /** Marks by concept and task. */
@@ -21,10 +23,24 @@ export function Parts({ attempt }: { attempt: TryView }) {
   );
 }
 
+interface PredictionProps {
+  trial: TrialView;
+  /** The try that the prediction is kept with; a game by hand has none. */
+  attempt: TryView | null;
+  scenario: number;
+  onSeek: (frame: number) => void;
+}
+
 /** First what the values will be, then what they were: prediction, run and reference side by side. */
-export function Prediction({ trial, onSeek }: { trial: TrialView; onSeek: (frame: number) => void }) {
-  const [guesses, setGuesses] = useState<Record<string, string>>({});
-  const [compared, setCompared] = useState(false);
+export function Prediction({ trial, attempt, scenario, onSeek }: PredictionProps) {
+  const kept = attempt?.predictions[String(scenario)];
+  const [guesses, setGuesses] = useState<Record<string, string>>(kept ?? {});
+  const [compared, setCompared] = useState(kept !== undefined);
+  const queries = useQueryClient();
+  const keeping = useMutation({
+    mutationFn: () => (attempt ? setPrediction(attempt.id, scenario, guesses) : Promise.resolve(null)),
+    onSuccess: () => (attempt ? queries.invalidateQueries({ queryKey: roundQuery(attempt.round_id).queryKey }) : undefined),
+  });
   const predict = trial.predict;
   if (!predict) return null;
   const at = (name: string, samples: TrialView["samples"]) => show(valueAt(samples[name], predict.frame));
@@ -35,6 +51,7 @@ export function Prediction({ trial, onSeek }: { trial: TrialView; onSeek: (frame
       onSubmit={(event) => {
         event.preventDefault();
         setCompared(true);
+        keeping.mutate();
         onSeek(predict.frame);
       }}
     >
@@ -78,6 +95,8 @@ export function Prediction({ trial, onSeek }: { trial: TrialView; onSeek: (frame
         </tbody>
       </table>
       <button className="btn btn-outline btn-primary btn-xs mt-1">Compare</button>
+      {keeping.isSuccess && attempt ? <span role="status" className="pl-2 text-neutral">Kept with the try.</span> : null}
+      {keeping.isError ? <span role="alert" className="pl-2 text-error">{keeping.error.message}</span> : null}
     </form>
   );
 }

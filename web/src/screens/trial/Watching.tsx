@@ -154,7 +154,7 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
           ) : (
             <p>Played by hand, beside what the reference does with the same inputs.</p>
           )}
-          <Prediction trial={trial} onSeek={onSeek} />
+          <Prediction trial={trial} attempt={attempt} scenario={scenario} onSeek={onSeek} />
           {bare ? null : <Story trace={trace} frame={head.frame} onSeek={onSeek} />}
           <AsScenario toml={trial.toml} />
         </section>
