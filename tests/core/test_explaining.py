@@ -48,7 +48,9 @@ class Recognised(unittest.TestCase):
 
     def test_every_frame_by_a_held_key(self) -> None:
         long_press = ('@on(pressed("space"))', '@on(held("space"))')
-        self.assertEqual(slips(long_press), [])  # a press is down for one frame: nothing is lost
+        self.assertEqual(slips(long_press), [("every-frame", [31])])
+        said = changed(long_press)["findings"][0]["pointer"]
+        self.assertEqual(said, 'Line 31 waits for `held("space")`. It changed `told("Ding")` in 15 frames on end.')
 
     def test_misspelt_names(self) -> None:
         self.assertEqual(slips(("    lives -= 1", "    live -= 1"))[0], ("misspelt-name", [24]))

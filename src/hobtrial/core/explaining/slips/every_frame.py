@@ -34,7 +34,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
 
 def _of_event(subject: Subject, function: ast.FunctionDef, event: ast.expr) -> Iterator[Edit]:
     script = subject.script
-    facts = {"event": text_of(script, event), "function": function.name}
+    lines = range(function.lineno, (function.end_lineno or function.lineno) + 1)
+    facts: dict[str, Any] = {"event": text_of(script, event), "function": function.name, "lines": lines}
     if isinstance(event, ast.Call) and isinstance(event.func, ast.Name) and event.func.id in ONCE:
         span = replace_node(script, event.func, ONCE[event.func.id])
         once = facts["event"].replace(event.func.id, ONCE[event.func.id], 1)
@@ -87,7 +88,20 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
         run = _longest_run(frames)
         if run[1] >= ON_END:
             return {"frame": run[0], "times": run[1], "variable": variable}
-    return None
+    return _told(edit, trace, name)
+
+
+def _told(edit: Edit, trace: Trace, name: str) -> dict[str, Any] | None:
+    """How often a handler that stores nothing told, showed or sounded something in frames on end."""
+    ran = sorted({came.frame for came in trace.events if name in came.handlers})
+    run = _longest_run(ran)
+    lines = edit.facts["lines"]
+    told = next((line.text for line in trace.story if line.line in lines), None)
+    heard = next((sound.name for sound in trace.sounds if sound.line in lines), None)
+    if run[1] < ON_END or (told is None and heard is None):
+        return None
+    what = f'told("{told}")' if told is not None else f'sounded("{heard}")'
+    return {"frame": run[0], "times": run[1], "variable": what}
 
 
 def _longest_run(frames: list[int]) -> tuple[int, int]:
