@@ -100,8 +100,8 @@ class SampleClass(unittest.TestCase):
         self.assertEqual(
             [finding["pointer"] for finding in self.reports["oxlip"]["findings"]],
             [
-                "Nothing was put on the scoreboard under `Lives`.",
-                'At 0.50 s `pressed("space")` came, and no handler waits for it.',
+                'The script says `"Hearts"`. The brief asks for the name `"Lives"`.',
+                'Line 31 waits for `pressed("enter")`. The event that is meant is `pressed("space")`.',
             ],
         )
 
