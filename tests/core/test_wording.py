@@ -76,6 +76,8 @@ class Wording(unittest.TestCase):
             texts(SLIPS["flipped"], seen)["pointer"],
             "Line 3 asked `score < 5`. `score` was 4, so the answer was yes.",
         )
+        gap = texts(SLIPS["no-call"], {"met": "win", "right": "win()"})["pointer"]
+        self.assertEqual(gap, "Line … names `win` and does not call it. Nothing happens.")
         with self.assertRaisesRegex(KeyError, "the catalogue asks for"):
             fill("{nothing}", {})
 

@@ -179,9 +179,7 @@ def _either(template: str, plain: str, facts: dict[str, Any]) -> str:
     try:
         return fill(template, facts)
     except KeyError:
-        if not plain:
-            raise
-        return fill(plain, facts)
+        return fill(plain, facts) if plain else template.format_map(_Open(facts))
 
 
 def _capital(text: str) -> str:
@@ -191,6 +189,13 @@ def _capital(text: str) -> str:
 def fill(template: str, facts: dict[str, Any]) -> str:
     """A text of the catalogue with its facts."""
     return template.format_map(_Facts(facts))
+
+
+class _Open(dict[str, Any]):
+    """Facts of which one may be missing: a sentence with a gap is better than no report at all."""
+
+    def __missing__(self, key: str) -> str:
+        return "…"
 
 
 class _Facts(dict[str, Any]):
