@@ -163,12 +163,12 @@ def texts(entry: Entry, facts: dict[str, Any]) -> dict[str, str]:
         pairs = dict(facts["values"]).items()
         given["seen"] = " and ".join(f"`{part}` was {value_text(value)}" for part, value in pairs)
     return {
-        "title": fill(entry.title, given),
-        "for_class": fill(entry.for_class or entry.title, given),
+        "title": _either(entry.title, "", given),
+        "for_class": _either(entry.for_class or entry.title, "", given),
         "nudge": _either(entry.nudge, entry.nudge_plain, given),
-        "quiet": fill(entry.quiet or entry.nudge_plain or entry.nudge, given),
+        "quiet": _either(entry.quiet or entry.nudge_plain or entry.nudge, "", given),
         "pointer": _either(entry.pointer, entry.pointer_plain, given),
-        "note": fill(entry.note, given).strip(),
+        "note": _either(entry.note, "", given).strip(),
     }
 
 
