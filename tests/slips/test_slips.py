@@ -102,19 +102,22 @@ class NoSlip(unittest.TestCase):
 
 
 def mends_what_it_says(test: unittest.TestCase, case: Case, found: dict[str, Any]) -> None:
-    """Applies the fixes that are shown, each alone or on top of those before it, and marks again."""
-    applied: list[dict[str, Any]] = []
-    before = failed(found)
-    for finding in found["findings"]:
+    """Applies each fix that is shown, alone or on top of the one before it, and marks again."""
+    shown = [each for each in found["findings"] if each["confidence"] == "shown" and each["fix"]]
+    first = [each["fix"]["changes"] for each in shown if not each["fix"]["on_top"]]
+    for finding in shown:
         fix = finding["fix"]
-        if finding["confidence"] != "shown" or fix is None or finding["slip"] == "unreadable":
-            continue
-        if fix["on_top"]:
-            continue  # the findings are in the order of marks, not of the chain
-        again = report(prepared(case.exercise), "again", with_fix(case.source, fix["changes"]), explained=False)
-        after = failed(again)
+        below: list[dict[str, Any]] = first[0] if fix["on_top"] and len(first) == 1 and len(shown) == 2 else []
+        if finding["slip"] == "unreadable" or (fix["on_top"] and not below):
+            continue  # of longer chains a report does not say the order
+        before = failed(marked(case, below)) if below else failed(found)
+        after = failed(marked(case, [*below, *fix["changes"]]))
         test.assertEqual((len(before - after), len(after - before)), (fix["mends"], fix["breaks"]), finding["slip"])
-        applied.append(fix)
+
+
+def marked(case: Case, changes: list[dict[str, Any]]) -> dict[str, Any]:
+    """The report of a case with some lines changed."""
+    return report(prepared(case.exercise), "again", with_fix(case.source, changes), explained=False)
 
 
 def with_fix(source: str, changes: list[dict[str, Any]]) -> str:

@@ -17,8 +17,6 @@ from ..trial import GAME_NAMES, Observable, Trace
 from .edits import alone, renamed
 from .source import unparse
 
-Functionless = ast.FunctionDef | None
-
 
 @dataclass(frozen=True, eq=False)
 class Place:
@@ -27,7 +25,7 @@ class Place:
     node: ast.stmt
     block: list[ast.stmt]
     index: int
-    function: Functionless
+    function: ast.FunctionDef | None
     parents: tuple[ast.stmt, ...]
     """The statements round it, the outermost first."""
 
@@ -160,10 +158,6 @@ class Subject:
                     known += [text for text in map(self.here, tests) if text not in known]
         return found
 
-    def targets(self, node: ast.stmt) -> list[str]:
-        """What a statement stores or causes by itself."""
-        return targets(node)
-
     @functools.cached_property
     def restarts(self) -> list[ast.FunctionDef]:
         """The functions that begin the game again."""
@@ -199,7 +193,7 @@ def handlers(found: list[ast.FunctionDef]) -> Iterator[tuple[ast.FunctionDef, as
 def places(tree: ast.Module) -> Iterator[Place]:
     """All statements of a tree with what is round them."""
 
-    def walk(block: list[ast.stmt], function: Functionless, parents: tuple[ast.stmt, ...]) -> Iterator[Place]:
+    def walk(block: list[ast.stmt], function: ast.FunctionDef | None, parents: tuple[ast.stmt, ...]) -> Iterator[Place]:
         for index, node in enumerate(block):
             yield Place(node, block, index, function, parents)
             inside = node if isinstance(node, ast.FunctionDef) else function

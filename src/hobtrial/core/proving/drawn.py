@@ -17,7 +17,7 @@ from hypothesis import strategies as st
 from hypothesis.errors import NoSuchExample
 
 from ..explaining.subject import handlers
-from ..judging import Course, Prepared
+from ..judging import Prepared
 from ..script import functions
 from ..trial import OUTCOME, Arrangement, Plan, PlayerInput, click, done, held_key, pressed_key, variable
 from ..words import frame_of
@@ -33,7 +33,7 @@ def drawn_plans(prepared: Prepared) -> list[Plan]:
     """The plans of all drawn runs, the same ones each time."""
     settings_ = prepared.exercise.settings
     seconds = min(max(settings_.length(each) for each in settings_.scenario), LONGEST)
-    base = replace(_base(prepared.courses), last_frame=frame_of(seconds), inputs=(), answers=(), arrange=())
+    base = replace(prepared.courses[0].plan, last_frame=frame_of(seconds), inputs=(), answers=(), arrange=())
     plans: list[Plan] = []
 
     def note(plan: Plan) -> bool:
@@ -51,10 +51,6 @@ def drawn_plans(prepared: Prepared) -> list[Plan]:
     with contextlib.suppress(NoSuchExample):
         find(_plans(prepared, base, seconds), note, settings=wanted)
     return plans[:RUNS]
-
-
-def _base(courses: tuple[Course, ...]) -> Plan:
-    return courses[0].plan
 
 
 def _plans(prepared: Prepared, base: Plan, seconds: float) -> st.SearchStrategy[Plan]:

@@ -12,7 +12,7 @@ from ...script import Script
 from ..edits import blank, first_line
 from ..finding import Edit
 from ..source import unparse
-from ..subject import Place, Subject, places
+from ..subject import Subject, places
 
 SLIP: Final = "starter-left-in"
 
@@ -25,11 +25,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
     theirs = {unparse(place.node) for place in subject.reference_places}
     given = {unparse(place.node) for place in places(starter.tree)} - theirs
     for place in subject.places:
-        if _unchanged(place, given):
+        if unparse(place.node) in given:
             text = unparse(place.node).split("\n")[0]
             facts = {"met": text, "line": first_line(place.node)}
             yield Edit(SLIP, blank(subject.script, place.node, place.block), text, facts)
-
-
-def _unchanged(place: Place, given: set[str]) -> bool:
-    return unparse(place.node) in given

@@ -35,7 +35,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             assert isinstance(above, BLOCKS)
             if isinstance(above, ast.FunctionDef) and first_line(place.node) > last_line(above) + 1:
                 continue  # what stands apart from a function is meant to
-            inner = _deepest(above)
+            inner = parent_last(above)
             for count in range(1, min(3, len(place.block) - place.index) + 1):
                 nodes = place.block[place.index : place.index + count]
                 yield _moved(subject, place, nodes, indent(subject.script, inner), above)
@@ -46,10 +46,6 @@ def parent_last(parent: ast.stmt) -> ast.stmt:
     orelse = getattr(parent, "orelse", None)
     body: list[ast.stmt] = orelse or parent.body  # type: ignore[attr-defined]
     return body[-1]
-
-
-def _deepest(node: ast.stmt) -> ast.stmt:
-    return parent_last(node)
 
 
 def _moved(subject: Subject, place: Place, nodes: list[ast.stmt], lead: str, above: ast.stmt | None = None) -> Edit:
