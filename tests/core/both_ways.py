@@ -8,6 +8,7 @@ from __future__ import annotations
 import contextlib
 import io
 import json
+import re
 import sys
 from typing import Any
 
@@ -37,7 +38,7 @@ def plain(source: str) -> Result:
             exec(compile(source, SCRIPT_FILE, "exec"), names)
         except Exception as caught:
             error = [type(caught).__name__, _message(caught)]
-    lines = out.getvalue().split("\n")
+    lines = re.sub(r" at 0x[0-9a-f]+>", ">", out.getvalue()).split("\n")  # the language prints no addresses
     return _shown(names), lines[:-1] if lines[-1] == "" else lines, error
 
 

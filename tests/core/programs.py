@@ -1310,4 +1310,162 @@ for m in 'nneesw':
     dx, dy = moves[m]
     x += dx
     y += dy
+## declared 1
+def f():
+    for i in range(2):
+        global count
+        count = i
+f()
+## declared 2
+def outer():
+    n = 0
+    def inner():
+        for i in range(3):
+            if i:
+                nonlocal n
+                n += i
+    inner()
+    return n
+a = outer()
+## declared 3
+for i in range(2):
+    global count
+    count = i
+## declared 4
+def f(x):
+    while x:
+        try:
+            global last, other
+            last = x
+        except ValueError:
+            nothing = 1
+        x -= 1
+        def g():
+            global other
+            other = last
+            return other
+        if g() == 1:
+            return last
+a = f(3)
+## default 1
+f = lambda x, store=[]: store.append(x) or store
+a = f(1)
+a = f(2)
+## default 2
+f = lambda x, *, store={}: store.update({x: 1})
+f(1)
+## inside 1
+c = [ys.append(1) for ys in [[], []]]
+xs = []
+d = [xs.append(y) for y in (1, 2)]
+e = {k: v.pop() for k, v in {1: [2]}.items()}
+## never looked at
+ready = False
+ready and zs.append(1)
+a = 1 if ready or True else qs.pop()
+## local range
+def g():
+    range = 3
+    return range
+a = g()
+b = list(range(3))
+## local builtins
+def h():
+    reversed = zip = enumerate = len = max = isinstance = print = type = float = bool = 1
+    return reversed
+d = list(zip([1], [2])), list(enumerate([1])), len([1]), max(1, 2), isinstance(1, int), float(3), bool(0)
+e = list(reversed(d)), type(1) is None
+print(d)
+## parameters called like builtins
+def h(sum, any, all, sorted, min, abs, round, str, int, list, dict, set, tuple):
+    return sum
+a = sum([1]), any([1]), all([0]), sorted([2, 1]), min(1, 2), abs(-1), round(2.5), str(1), int('1')
+b = list('ab'), dict(a=1), set([1]), tuple([1])
+## views
+d = {'a': 1}
+print(d.keys(), d.values(), d.items())
+print(f'{d.keys()} {d.items()!r:>30}')
+## update
+d = {}
+d.update(x=1)
+d.update({'y': 2}, z=3)
+d.update([('w', 4)])
+## in reversed
+xs = [1, 2, 3, 4]
+it = reversed(xs)
+a = 3 in it
+b = list(it)
+c = 9 in zip(xs, xs)
+it = None
+## a set that grows
+s = {1}
+for x in s:
+    s.add(x + 1)
+## a set that shrinks and grows
+s = {1, 2}
+for x in s:
+    s.discard(x)
+    s.add(x)
+## a set in an expression
+s = {1}
+a = [s.add(2) for x in s]
+## a dict that grows
+d = {1: 1}
+for k in d:
+    d[k + 1] = 1
+## join what cannot be joined
+''.join(5)
+## join nothing
+''.join()
+## append with a name
+xs = []
+xs.append(1, a=2)
+## setdefault with too much
+{}.setdefault(1, 2, 3)
+## pop of a set with too much
+{1}.pop(2)
+## replace with too little
+'a'.replace('b')
+## center with too little
+'a'.center()
+## functions as text
+def f():
+    def g():
+        pass
+    return g
+print(f, f(), lambda: 0)
+print(len, print, sum, max, round, [].append, ''.join, {}.update, 'a'.replace, set().add, ''.upper)
+print(zip, enumerate, type, range, reversed, int, list)
+print(reversed([1]), enumerate([1]), zip([1]), [f], {'a': len})
+## members 1
+from enum import Enum, IntEnum, auto
+class C(Enum):
+    RED = 1
+    GREEN = 2
+class N(IntEnum):
+    A = auto()
+    B = auto()
+for c in C:
+    print(c, c.name, c.value)
+n = len(C)
+xs = list(C)
+print(xs, C(2), C['RED'], C(value=1), C, type(C.RED), {C.RED: 1})
+print([c.name for c in C], sorted(N), max(N), sum(N), list(reversed(C)), list(enumerate(C)), list(zip(C, N)))
+chosen = C.GREEN
+a = chosen is C.GREEN, C.RED is not chosen, C['RED'] is C.RED, C(1) is C.GREEN, C.RED in C
+## members 2
+from enum import Enum
+class C(Enum):
+    RED = 1
+C(7)
+## members 3
+from enum import Enum
+class C(Enum):
+    RED = 1
+C['BLUE']
+## members 4
+from enum import Enum
+class C(Enum):
+    RED = 1
+C()
 '''

@@ -4,7 +4,7 @@ import re
 import unittest
 
 from hobtrial.core.scene import SceneSpec
-from hobtrial.core.script import Script, read, weave
+from hobtrial.core.script import METHODS, Script, Unreadable, read, weave
 from hobtrial.core.trial import KNOWN_FUNCTIONS, Plan, held_key, play, pressed_key
 from tests.support import ROOT, bun, scene
 
@@ -49,6 +49,18 @@ class Page(unittest.TestCase):
             LIMITS.story,
         ):
             self.assertIn(f"| {number:,} |", PAGE)
+
+    def test_the_methods_are_those_of_the_program(self) -> None:
+        rows = dict(re.findall(r"^\| a (text|list|tuple|dict|set) \| (.*) \|$", PAGE, re.M))
+        for word, kind in (("text", str), ("list", list), ("tuple", tuple), ("dict", dict), ("set", set)):
+            self.assertEqual(rows[word], " ".join(f"`{name}`" for name in sorted(METHODS[kind])))
+
+    def test_whatever_else_python_has_is_turned_down_with_what_to_write(self) -> None:
+        for name in ("format", "casefold", "popitem", "issubset", "partition"):
+            reading = read(f"a = value.{name}()\n")
+            assert isinstance(reading, Unreadable)
+            self.assertEqual(reading.problems[0].message, f"`.{name}` is not part of this language.")
+            self.assertRegex(reading.problems[0].instead, r"^(Use|Put|Ask)")
 
     def test_the_sheet_fits_on_a_printed_page_and_its_script_runs(self) -> None:
         sheet = (ROOT / "docs" / "script-sheet.md").read_text(encoding="utf-8")

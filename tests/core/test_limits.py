@@ -37,7 +37,11 @@ HOSTILE = {
     "a flood of lines": ("for i in range(5000):\n    tell(i)", "story", "beyond 2,000 lines"),
     "a line without end": ('while True:\n    print("xxxxxxxxxx", end="")', "text", "beyond 10,000 characters"),
     "round": ("a = round(5, -10**9)", "number", "at most 200 digits"),
-    "a method that is not listed": ('a = "{0.x}".format(1)', "refused", "`.format` of a str is not part"),
+    "a method that is not listed": (
+        'hob.format = 1\na = "{0.x}".format(1)',
+        "refused",
+        "`.format` of a str is not part",
+    ),
     "an attribute of a number": ("a = (5).real", "refused", "`.real` of an int is not part"),
     "an attribute of a function": ("a = print.im_self", "AttributeError", "no attribute"),
     "a method of a type": ("a = int.from_bytes", "refused", "`.from_bytes` of a type is not part"),

@@ -8,12 +8,14 @@ from .read import Reading, Script, Unreadable, is_handler, mend, read
 from .ready_made import BUILTINS, DIRECT, builtins_of
 from .stand_ins import StandIn, stand_ins
 from .texts import str_of, text_of
+from .vocabulary import METHODS
 from .weave import SCRIPT_FILE, Woven, weave
 
 __all__ = [
     "BUILTINS",
     "DEFAULT_LIMITS",
     "DIRECT",
+    "METHODS",
     "SCRIPT_FILE",
     "Guards",
     "Halt",

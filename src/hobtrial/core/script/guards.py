@@ -8,7 +8,7 @@ spends budget by the size of what it goes through.
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator
 from enum import Enum, EnumType
 from itertools import islice
 from types import BuiltinMethodType, FunctionType, GeneratorType, MethodType
@@ -17,6 +17,7 @@ from typing import Any, Final
 from .limits import Halt, Limits
 from .stand_ins import StandIn
 from .texts import DEEPEST, PLAIN, sorted_set, str_of, text_of
+from .vocabulary import METHODS
 
 Function = Callable[..., Any]
 
@@ -28,18 +29,6 @@ LARGEST_KEY: Final = 2**61 - 1
 MOST_PARTS: Final = 100_000
 """Parts of a value, all levels together, that one comparison goes through."""
 _COLLECTIONS: Final = frozenset({list, tuple, dict, set})
-
-METHODS: Final[dict[type, frozenset[str]]] = {
-    kind: frozenset(names.split())
-    for kind, names in {
-        str: "upper lower title capitalize strip lstrip rstrip startswith endswith replace split join count find "
-        "index isdigit isalpha isupper islower zfill center ljust rjust",
-        list: "append insert extend remove pop index count sort reverse copy clear",
-        dict: "get keys values items pop update setdefault copy clear",
-        set: "add remove discard union intersection difference pop copy clear",
-        tuple: "index count",
-    }.items()
-}
 
 
 class Guards:
@@ -130,7 +119,7 @@ class Guards:
 
     def items(self, values: Iterable[Any]) -> list[Any]:
         """All items of something that can be walked, at most as many as a collection may have."""
-        items = list(islice(iter(self.walk(values)), self.limits.items + 1))
+        items = list(islice(iter(self._whole(values)), self.limits.items + 1))
         self.fit(items)
         return items
 
@@ -143,13 +132,17 @@ class Guards:
         if type(values) is GeneratorType:
             return values
         if type(values) in (list, tuple, set, dict, str, range):
-            walked = self.walk(values)
+            walked = self._whole(values)
             self.charge(len(walked) >> 6)
             return walked  # type: ignore[no-any-return]
         return self.items(values)
 
     def walk(self, values: Any) -> Any:
         """What a loop goes through: a set in its stable order, a range of bearable length."""
+        return self._unchanged(values) if type(values) is set else self._whole(values)
+
+    def _whole(self, values: Any) -> Any:
+        """The same for what goes through it at once, before anything can change it."""
         kind = type(values)
         if kind is range and len(values) > self.limits.passes_a_handler:
             raise Halt("range", f"A range has more than {self.limits.passes_a_handler:,} numbers.")
@@ -157,17 +150,38 @@ class Guards:
             self.charge(len(values) >> 3)
             return sorted_set(values)
         if isinstance(values, type):
-            raise Halt("refused", "A class cannot be gone through in this language.")
+            if not isinstance(values, EnumType):
+                raise Halt("refused", "A class cannot be gone through in this language.")
+            self.charge(len(values))
         return values
 
+    def _unchanged(self, values: set[Any]) -> Iterator[Any]:
+        """The members of a set for a loop; one that changes it meanwhile is told so, as Python does."""
+        size = len(values)
+        for value in self._whole(values):
+            if len(values) != size:
+                break
+            yield value
+        if len(values) != size:
+            raise RuntimeError("Set changed size during iteration")
+
     def within(self, values: Any) -> Any:
-        """What `in` looks into; something that can only be walked once is walked here, with its limit."""
+        """What `in` looks into; what can only be gone through once is gone through as far as `in` looks."""
         kind = type(values)
         if kind in _COLLECTIONS:
             return self.thin(values)
         if kind is range:
-            return self.walk(values)
-        return self.items(values) if hasattr(values, "__next__") else values
+            return self._whole(values)
+        return self._counted(values) if hasattr(values, "__next__") else values
+
+    def _counted(self, values: Iterator[Any]) -> Iterator[Any]:
+        """Values one by one, at most as many as a collection may have."""
+        for number, value in enumerate(values, 1):
+            if number > self.limits.items:
+                raise Halt("collection", f"A collection grew beyond {self.limits.items:,} entries.")
+            if not number & 63:
+                self.charge(1)
+            yield self.thin(value)
 
     def show(self, value: Any, conversion: int, spec: bool) -> Any:
         """A value on its way into an f-string: what Python would not write the same everywhere is made text."""
@@ -292,11 +306,19 @@ class Guards:
             constructor = self.callable_types.get(function)
             if constructor is not None:
                 return constructor(*arguments, **named)
+            if isinstance(function, EnumType) and function.__members__:
+                return self._member(function, *arguments, **named)
         elif type(function) in _FUNCTION_TYPES:
             return function(*arguments, **named)
         if callable(function):
             raise Halt("refused", f"`{getattr(function, '__name__', 'this')}` cannot be called here.")
         return function(*arguments, **named)
+
+    def _member(self, kind: EnumType, /, *arguments: Any, **named: Any) -> Any:
+        """`Colour(2)`: the member with a value. The other form of the call would make a class."""
+        if len(arguments) > 1 or set(named) - {"value"}:
+            raise Halt("refused", f"`{kind.__name__}` is called with one value, that of a member.")
+        return kind(*map(self.thin, arguments), **{key: self.thin(value) for key, value in named.items()})
 
 
 def _article(word: str) -> str:
@@ -310,10 +332,10 @@ MethodGuard = Callable[[Guards, Any, Function], Function]
 
 
 def _grows(guards: Guards, value: Any, method: Function) -> Function:
-    def grow(*arguments: Any) -> Any:
+    def grow(*arguments: Any, **named: Any) -> Any:
         if len(value) >= guards.limits.items:
             raise Halt("collection", f"A collection grew beyond {guards.limits.items:,} entries.")
-        return method(*arguments)
+        return method(*arguments, **named)
 
     return grow
 
@@ -321,8 +343,8 @@ def _grows(guards: Guards, value: Any, method: Function) -> Function:
 def _keeps(guards: Guards, value: Any, method: Function) -> Function:
     grow = _grows(guards, value, method)
 
-    def keep(*arguments: Any) -> Any:
-        return grow(*(guards.key(argument) for argument in arguments))
+    def keep(*arguments: Any, **named: Any) -> Any:
+        return grow(*(guards.key(argument) for argument in arguments), **named)
 
     return keep
 
@@ -333,10 +355,10 @@ def _compares(guards: Guards, value: Any, method: Function) -> Function:
 
 
 def _pops_first(guards: Guards, value: set[Any], method: Function) -> Function:
-    def pop() -> Any:
-        if not value:
-            return method()
-        first = guards.walk(value)[0]
+    def pop(*arguments: Any, **named: Any) -> Any:
+        if not value or arguments or named:
+            return method(*arguments, **named)
+        first = guards.items(value)[0]
         value.remove(first)
         return first
 
@@ -344,13 +366,12 @@ def _pops_first(guards: Guards, value: set[Any], method: Function) -> Function:
 
 
 def _takes_many(guards: Guards, value: Any, method: Function) -> Function:
-    def take(*arguments: Any) -> Any:
-        result = method(
-            *[
-                [guards.key(each) for each in guards.items(argument)] if not isinstance(argument, dict) else argument
-                for argument in arguments
-            ]
-        )
+    def take(*arguments: Any, **named: Any) -> Any:
+        given = [
+            argument if isinstance(argument, dict) else [guards.key(each) for each in guards.items(argument)]
+            for argument in arguments
+        ]
+        result = method(*given, **named)
         guards.fit(value)
         return guards.fit(result)
 
@@ -358,28 +379,31 @@ def _takes_many(guards: Guards, value: Any, method: Function) -> Function:
 
 
 def _pads(guards: Guards, value: Any, method: Function) -> Function:
-    def pad(width: Any, *fill: Any) -> Any:
-        if isinstance(width, int) and width > guards.limits.text:
+    def pad(*arguments: Any, **named: Any) -> Any:
+        if arguments and isinstance(arguments[0], int) and arguments[0] > guards.limits.text:
             raise Halt("text", f"A text has at most {guards.limits.text:,} characters.")
-        return method(width, *fill)
+        return method(*arguments, **named)
 
     return pad
 
 
 def _replaces(guards: Guards, value: str, method: Function) -> Function:
-    def replace(old: Any, new: Any, *count: Any) -> Any:
-        if isinstance(old, str) and isinstance(new, str):
-            longest = len(value) + (value.count(old) if old else len(value) + 1) * len(new)
-            if longest > guards.limits.text * 2:
-                raise Halt("text", f"A text has at most {guards.limits.text:,} characters.")
-        return guards.fit(method(old, new, *count))
+    def replace(*arguments: Any, **named: Any) -> Any:
+        match arguments:
+            case (str(old), str(new), *_):
+                longest = len(value) + (value.count(old) if old else len(value) + 1) * len(new)
+                if longest > guards.limits.text * 2:
+                    raise Halt("text", f"A text has at most {guards.limits.text:,} characters.")
+        return guards.fit(method(*arguments, **named))
 
     return replace
 
 
 def _joins(guards: Guards, value: str, method: Function) -> Function:
-    def join(values: Any) -> Any:
-        parts = guards.items(values)
+    def join(*arguments: Any, **named: Any) -> Any:
+        if len(arguments) != 1 or named or not hasattr(arguments[0], "__iter__"):
+            return method(*arguments, **named)  # Python's own complaint
+        parts = guards.items(arguments[0])
         if sum(len(part) for part in parts if isinstance(part, str)) + len(value) * len(parts) > guards.limits.text * 2:
             raise Halt("text", f"A text has at most {guards.limits.text:,} characters.")
         return guards.fit(method(parts))

@@ -91,6 +91,8 @@ def builtins_of(guards: Guards) -> dict[str, Any]:
             tuple: lambda *values: thin(tuple(items(*values))) if len(values) == 1 else tuple(*values),
             set: lambda *values: {guards.key(each) for each in items(*values)} if len(values) == 1 else set(*values),
             dict: lambda *values, **named: fit(dict(*values, **named)),
+            range: range,
+            reversed: reversed,
         }
     )
     for function in (guarded_sum, guarded_max, guarded_min, guarded_round, guarded_any, guarded_all, guarded_sorted):

@@ -12,6 +12,7 @@ from typing import Final
 
 from ..words import Problem
 from .bindings import imported_names, names_bound_anywhere
+from .unlisted import UNLISTED, instead_of_format
 from .vocabulary import CONSTRUCTS, ENUM_BASES, EXCEPTIONS, MODULES, RESERVED, TAKES_GENERATOR
 
 FIELDS: Final[dict[type[ast.AST], frozenset[str]]] = {
@@ -112,6 +113,10 @@ DEEPEST: Final = 200
 """Levels of the tree: deeper ones would exhaust Python's own stack while they are looked at."""
 
 
+MOST_BLOCKS: Final = 15
+"""Loops and `try`s inside one another: Python itself takes 20, of which the weaving needs some."""
+
+
 def check(
     tree: ast.Module, taken: frozenset[str], narrow: frozenset[str] = frozenset(), *, straight: bool = False
 ) -> list[Problem]:
@@ -125,7 +130,27 @@ def check(
         return [Problem(1, 1, "too-deep", words, "Split it into functions.")]
     looker = _Looker(tree, taken, narrow, straight=straight)
     looker.look(tree, in_function=False)
+    for node in _nested_too_deep(tree):
+        words = f"More than {MOST_BLOCKS} loops and `try`s stand inside one another."
+        looker.refuse(node, words, "Move the inner ones into a function.")
     return sorted(set(looker.problems))
+
+
+def _nested_too_deep(tree: ast.AST) -> list[ast.AST]:
+    """The outermost blocks that are nested deeper than `MOST_BLOCKS`; a function begins again."""
+    found: list[ast.AST] = []
+    stack: list[tuple[ast.AST, int]] = [(tree, 0)]
+    while stack:
+        node, depth = stack.pop()
+        if isinstance(node, (ast.FunctionDef, ast.Lambda)):
+            depth = 0
+        elif isinstance(node, (ast.For, ast.While, ast.Try, ast.ExceptHandler)):
+            depth += 1
+        if depth > MOST_BLOCKS:
+            found.append(node)
+            continue
+        stack.extend((child, depth) for child in ast.iter_child_nodes(node))
+    return found
 
 
 def _depth(tree: ast.AST) -> int:
@@ -149,6 +174,11 @@ class _Looker:
             name for name, (module, what) in imported_names(tree).items() if module == "enum" and what in ENUM_BASES
         }
         self.enum_modules = {name for name, origin in imported_names(tree).items() if origin == ("enum", "")}
+        self.enumerations = {node.name for node in ast.walk(tree) if isinstance(node, ast.ClassDef)}
+        self.stored = {
+            node.attr for node in ast.walk(tree) if isinstance(node, ast.Attribute) and isinstance(node.ctx, ast.Store)
+        }
+        """Variables that the script puts on pieces: one may have the name of a method that is not listed."""
         self.excused: set[int] = set()
         """Nodes that stand where their kind may: names after `raise`, loops inside `sum(…)`."""
 
@@ -370,6 +400,8 @@ class _Looker:
     # ---- expressions
 
     def visit_Call(self, node: ast.Call, in_function: bool) -> None:
+        if isinstance(node.func, ast.Attribute):
+            self._method(node, node.func)
         if not isinstance(node.func, ast.Name):
             return
         name = node.func.id
@@ -387,17 +419,38 @@ class _Looker:
                 "Move it into a handler.",
             )
 
+    def _method(self, node: ast.Call, method: ast.Attribute) -> None:
+        """A method that Python's values have and this language has not."""
+        if method.attr in UNLISTED and method.attr not in self.stored:
+            words = f"`.{method.attr}` is not part of this language."
+            self.refuse(method, words, instead_of_format(node) if method.attr == "format" else UNLISTED[method.attr])
+
     def visit_GeneratorExp(self, node: ast.GeneratorExp, in_function: bool) -> None:
         if id(node) not in self.excused:
             words = f"A loop inside an expression only stands in {', '.join(sorted(TAKES_GENERATOR))}."
             self.refuse(node, words, "Put `[` and `]` round it.")
 
     def visit_Compare(self, node: ast.Compare, in_function: bool) -> None:
+        left = node.left
         for op, right in zip(node.ops, node.comparators, strict=True):
-            fixed = isinstance(right, ast.Constant) and (right.value is None or isinstance(right.value, bool))
-            if isinstance(op, (ast.Is, ast.IsNot)) and not fixed:
+            if isinstance(op, (ast.Is, ast.IsNot)) and not (self._only_one(left) or self._only_one(right)):
                 sign = "==" if isinstance(op, ast.Is) else "!="
-                self.refuse(right, "`is` only goes with None, True and False.", f"Compare with `{sign}`.")
+                words = "`is` only goes with None, True, False and members of an enumeration."
+                self.refuse(right, words, f"Compare with `{sign}`.")
+            left = right
+
+    def _only_one(self, node: ast.expr) -> bool:
+        """Whether there is only one value like this: None, True, False or a member of an enumeration."""
+        match node:
+            case ast.Constant(value=None | bool()):
+                return True
+            case (
+                ast.Attribute(value=ast.Name(id=name))
+                | ast.Subscript(value=ast.Name(id=name))
+                | ast.Call(func=ast.Name(id=name))
+            ):
+                return name in self.enumerations
+        return False
 
     def visit_Constant(self, node: ast.Constant, in_function: bool) -> None:
         if not isinstance(node.value, (bool, int, float, str)) and node.value is not None:

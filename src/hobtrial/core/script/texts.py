@@ -5,12 +5,24 @@ Everything else is written as Python writes it.
 
 from __future__ import annotations
 
+import builtins
 from enum import Enum
+from types import BuiltinMethodType, FunctionType, MethodType, ModuleType
 from typing import Any, Final
 
 from .limits import Halt
 
 PLAIN: Final = frozenset({int, float, str, bool, type(None)})
+VIEWS: Final = frozenset({type({}.keys()), type({}.values()), type({}.items())})
+GAME_KINDS: Final = {
+    "PieceHandle": "piece",
+    "KindHandle": "kind",
+    "SpawnerHandle": "spawner",
+    "GameHolder": "game",
+    "Event": "event",
+    "StandIn": "module",
+}
+"""The types of the game's own values, as `type(hob)` names them."""
 DEEPEST: Final = 50
 """Levels of a value that are walked: deeper ones are a mistake."""
 
@@ -24,11 +36,55 @@ def text_of(value: Any, most: int = 10_000, depth: int = 0) -> str:
         return _collection(value, most, depth)
     if isinstance(value, BaseException):
         return f"{kind.__name__}({', '.join(text_of(each, most, depth + 1) for each in value.args)})"
-    if isinstance(value, (Enum, type, range)):
+    if isinstance(value, (Enum, range)):
         return repr(value)
+    if isinstance(value, type):
+        return f"<class '{kind_name(value)}'>" if value.__module__.startswith("hobtrial") else repr(value)
+    if kind in VIEWS:
+        return f"{kind.__name__}({_collection(list(value), most, depth)})"
+    if kind in (FunctionType, BuiltinMethodType, MethodType):
+        return _function(value)
     if kind.__module__.startswith("hobtrial"):
         return repr(value)
-    return f"<function {getattr(value, '__name__', kind.__name__)}>"
+    return f"<{kind.__name__} object>"
+
+
+def kind_name(kind: type) -> str:
+    """What a type is called to a script: those of the game have plain names."""
+    return GAME_KINDS.get(kind.__name__, kind.__name__)
+
+
+def _function(value: Any) -> str:
+    """A function or method as Python writes it, without its address."""
+    method = _guarded_method(value)
+    if method is not None:
+        value = method
+    owner = getattr(value, "__self__", None)
+    name: str = value.__name__
+    if type(value) is BuiltinMethodType and owner is not None and type(owner) is not ModuleType:
+        return f"<built-in method {name} of {type(owner).__name__} object>"
+    if type(value) is FunctionType and not (value.__module__ or "").startswith("hobtrial"):
+        return f"<function {value.__qualname__}>"
+    name = name.rstrip("_").removeprefix("guarded_")
+    ready = getattr(builtins, {"type_of": "type"}.get(name, name), None)
+    if type(ready) is type:
+        return repr(ready)
+    return (
+        f"<built-in function {name}>" if ready is not None or type(value) is BuiltinMethodType else f"<function {name}>"
+    )
+
+
+def _guarded_method(value: Any) -> Any:
+    """The method of Python's own that a guard stands before; nothing for other functions."""
+    cells = getattr(value, "__closure__", None) or ()
+    if type(value) is not FunctionType or not (value.__module__ or "").startswith("hobtrial"):
+        return None
+    held = [cell.cell_contents for cell in cells]
+    for each in held:
+        if type(each) is BuiltinMethodType and type(getattr(each, "__self__", None)) in (str, list, dict, set, tuple):
+            return each
+    inner = [_guarded_method(each) for each in held if type(each) is FunctionType]
+    return next((each for each in inner if each is not None), None)
 
 
 def str_of(value: Any, most: int = 10_000) -> str:

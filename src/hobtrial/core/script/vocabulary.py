@@ -24,6 +24,19 @@ MODULES: Final[dict[str, frozenset[str]]] = {
 }
 """What can be imported, and what each of it holds."""
 
+METHODS: Final[dict[type, frozenset[str]]] = {
+    kind: frozenset(names.split())
+    for kind, names in {
+        str: "upper lower title capitalize strip lstrip rstrip startswith endswith replace split join count find "
+        "index isdigit isalpha isupper islower zfill center ljust rjust",
+        list: "append insert extend remove pop index count sort reverse copy clear",
+        dict: "get keys values items pop update setdefault copy clear",
+        set: "add remove discard union intersection difference pop copy clear",
+        tuple: "index count",
+    }.items()
+}
+"""The methods that values have, by their type."""
+
 ENUM_BASES: Final = frozenset({"Enum", "IntEnum"})
 TAKES_GENERATOR: Final = frozenset("any all sum min max sorted list set tuple".split())
 """Calls in which a loop may stand as the one argument."""

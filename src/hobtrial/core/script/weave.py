@@ -34,12 +34,12 @@ from __future__ import annotations
 import ast
 import functools
 import warnings
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from types import CodeType
 from typing import Final
 
-from .bindings import functions, names_bound_anywhere
+from .bindings import COMPREHENSIONS, bound_by, declared, declared_global, functions, names_bound_anywhere
 from .expressions import GROWING, ExpressionWeaver, Scope, Test, at, call, is_number, name
 from .read import Script
 
@@ -125,6 +125,14 @@ class _Weaver(ExpressionWeaver):
     def module(self) -> ast.Module:
         body = self.body(self.script.tree.body)
         return ast.fix_missing_locations(ast.Module(body=body, type_ignores=[]))
+
+    def _do_global(self, node: ast.Global) -> list[ast.stmt]:
+        """`global n` → `pass`: it is declared at the head of its function, which is where it counts from."""
+        return [at(ast.Pass(), node)]
+
+    def _do_nonlocal(self, node: ast.Nonlocal) -> list[ast.stmt]:
+        """`nonlocal n` → `pass`, like `global`."""
+        return [at(ast.Pass(), node)]
 
     # ---- bodies and counters
 
@@ -280,27 +288,31 @@ class _Weaver(ExpressionWeaver):
         if not isinstance(node, (ast.Expr, ast.Assign, ast.AugAssign, ast.AnnAssign)):
             return []
         roots: dict[str, None] = {}
-        for inner in ast.walk(node):
+        for inner, own in _evaluated(node):
             match inner:
                 case (
                     ast.Call(func=ast.Attribute(attr="shuffle"), args=[place])
                     | ast.Call(func=ast.Name(id="shuffle"), args=[place])
                 ):
-                    roots[_root(place)] = None
+                    root = _root(place)
                 case ast.Call(func=ast.Attribute(value=place, attr=attr)) if attr in MUTATING:
-                    roots[_root(place)] = None
+                    root = _root(place)
                 case ast.Subscript(value=place, ctx=ast.Store()):
-                    roots[_root(place)] = None
-        roots.pop("", None)
+                    root = _root(place)
+                case _:
+                    continue
+            if root and root.partition(".")[0] not in own:
+                roots[root] = None
         return [self._mutated(node, root) for root in roots]
 
     def _mutated(self, node: ast.stmt, root: str) -> ast.stmt:
+        """The record, where the place can still be read: `ready and xs.append(1)` may never have looked at `xs`."""
         owner, _, attribute = root.partition(".")
         value: ast.expr = call("__get", name(owner), ast.Constant(attribute)) if attribute else name(owner)
         scope = None if attribute else self.owner(root)
-        return at(
-            ast.Expr(call("__again", ast.Constant(node.lineno), ast.Constant(scope), ast.Constant(root), value)), node
-        )
+        record = ast.Expr(call("__again", ast.Constant(node.lineno), ast.Constant(scope), ast.Constant(root), value))
+        unread = ast.ExceptHandler(name("Exception"), None, [ast.Pass()])
+        return at(ast.Try([record], [unread], [], []), node)
 
     # ---- loops
 
@@ -377,11 +389,7 @@ class _Weaver(ExpressionWeaver):
         body: list[ast.stmt] = self._budget(node)
         if self.record:
             body += [self._recorded(node, each.arg) for each in (*node.args.args, *node.args.kwonlyargs)]
-        first = [each for each in node.body if isinstance(each, (ast.Global, ast.Nonlocal))]
-        inner = self.body([each for each in node.body if not isinstance(each, (ast.Global, ast.Nonlocal))])
-        if self.record:
-            inner = [*(self._count(each) for each in first), *inner]
-        inner = inner or [ast.Pass()]
+        inner = self.body(node.body)
         if self._calls_others(node):
             enter = at(ast.Expr(call("__enter", ast.Constant(node.lineno))), node)
             leave = at(ast.Expr(call("__leave")), node)
@@ -389,11 +397,25 @@ class _Weaver(ExpressionWeaver):
         else:
             body += inner
         self.scopes.pop()
-        return [at(ast.FunctionDef(node.name, arguments, [*first, *body], decorators, node.returns, None), node)]
+        body = [*_declarations(node), *body]
+        return [at(ast.FunctionDef(node.name, arguments, body, decorators, node.returns, None), node)]
 
     def _calls_others(self, node: ast.FunctionDef) -> bool:
         calls = [each for each in ast.walk(node) if isinstance(each, ast.Call)]
         return any(not (isinstance(each.func, ast.Name) and each.func.id in self.direct - self.own) for each in calls)
+
+
+def _declarations(function: ast.FunctionDef) -> list[ast.stmt]:
+    """What a function declares `global` and `nonlocal`, wherever in it, for its head.
+
+    A recorded loop holds its body twice, and Python turns down a declaration after a use of the name.
+    """
+    found: list[ast.stmt] = []
+    if names := declared_global(function):
+        found.append(at(ast.Global(sorted(names)), function.body[0]))
+    if names := declared(function, ast.Nonlocal):
+        found.append(at(ast.Nonlocal(sorted(names)), function.body[0]))
+    return found
 
 
 def _root(place: ast.expr) -> str:
@@ -406,6 +428,22 @@ def _root(place: ast.expr) -> str:
         case ast.Attribute(value=ast.Name(id=owner), attr=attribute):
             return f"{owner}.{attribute}"
     return ""
+
+
+def _evaluated(node: ast.AST, own: frozenset[str] = frozenset()) -> Iterator[tuple[ast.AST, frozenset[str]]]:
+    """The nodes that run with a statement, each with the names that only a loop inside the expression knows.
+
+    What stands in a lambda does not run yet; its defaults do.
+    """
+    if isinstance(node, ast.Lambda):
+        for default in (*node.args.defaults, *(each for each in node.args.kw_defaults if each is not None)):
+            yield from _evaluated(default, own)
+        return
+    if isinstance(node, COMPREHENSIONS):
+        own |= {bound for loop in node.generators for part in ast.walk(loop.target) for bound in bound_by(part)}
+    yield node, own
+    for child in ast.iter_child_nodes(node):
+        yield from _evaluated(child, own)
 
 
 def _imports_time(node: ast.AST) -> bool:
