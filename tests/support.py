@@ -11,8 +11,8 @@ from collections.abc import Iterable
 from pathlib import Path
 from typing import Any
 
-from hobtrial.core.explaining import report
 from hobtrial.core.judging import Prepared, open_exercise
+from hobtrial.core.reporting import explained, mark
 from hobtrial.core.scene import SceneSpec
 from hobtrial.core.script import Script, Unreadable, read, weave
 from hobtrial.core.trial import KNOWN_FUNCTIONS, Observable, Plan, PlayerInput, Trace, play
@@ -69,6 +69,12 @@ def run(
     spec = spec or scene()
     woven = weave(accepted(source, spec.names), KNOWN_FUNCTIONS)
     return play(woven, spec, Plan(frames, inputs=inputs, **(plan or {})), observe=observe, record=record, **more)
+
+
+def report(prepared: Prepared, name: str, source: str | bytes, *, findings: bool = True) -> dict[str, Any]:
+    """The report of a script as JSON; on request without the explanation, which takes most of the time."""
+    marked = mark(prepared, name, source)
+    return (explained(marked) if findings else marked.report).as_json()
 
 
 SMALL = """

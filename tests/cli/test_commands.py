@@ -16,10 +16,11 @@ from unittest import mock
 from urllib.request import urlopen
 from xml.etree import ElementTree
 
-from hobtrial.cli import loading
+from hobtrial.cli import loading, marking, playing
 from hobtrial.cli.inputs import exercise_files
 from hobtrial.demo.sample import HERE
 from hobtrial.store import Rounds, Store
+from tests.crew.faults import breaking, killed_after
 from tests.support import BAKEHOUSE, ROOT, database
 
 EXERCISE = HERE / "exercises" / BAKEHOUSE
@@ -76,6 +77,44 @@ class Mark(Folder):
         )
         check = wren["scenarios"][2]["checks"][1]
         self.assertEqual((check["verdict"], check["frame"], check["values"]), ("broken", 120, {"outcome": "playing"}))
+
+    def marked(self, where: str | None, *, killed: int | None = None) -> tuple[int, str, dict[str, bytes]]:
+        """Exit status, stderr and files of marking a right script with a fault planted."""
+        files = {kind: self.folder / f"report.{kind}" for kind in ("json", "csv", "junit")}
+        fault = breaking(where, "AssertionError") if where else killed_after(killed or 0)
+        errors = io.StringIO()
+        with fault, redirect_stdout(io.StringIO()), redirect_stderr(errors):
+            status = marking.mark(EXERCISE, [CLASS / "heron.py"], marking.Files(**files), 1)
+        return status, errors.getvalue(), {kind: path.read_bytes() for kind, path in files.items()}
+
+    def test_a_fault_of_ours_is_not_the_scripts(self) -> None:
+        status, errors, files = self.marked("hobtrial.core.judging.marking.play_scenario")
+        self.assertEqual(status, 3)
+        self.assertRegex(
+            errors, r"heron\.py: This is a fault of Hob Trial\. Tell whoever looks after the server: \w{8}"
+        )
+        (script,) = json.loads(files["json"])["scripts"]
+        self.assertEqual((script["status"], script["marks"], script["fault"]["whose"]), ("unmarked", None, "ours"))
+        self.assertEqual(script["findings"], [])
+        (row,) = csv.DictReader(io.StringIO(files["csv"].decode("utf-8-sig")))
+        self.assertEqual((row["status"], row["marks"], row["out of"]), ("unmarked", "", "20"))
+        suite = ElementTree.fromstring(files["junit"]).find("testsuite")
+        assert suite is not None
+        self.assertEqual((suite.get("errors"), suite.get("failures")), ("1", "0"))
+
+    def test_a_fault_of_the_machine_is_not_the_scripts(self) -> None:
+        status, errors, files = self.marked(None, killed=1)
+        self.assertEqual(status, 3)
+        self.assertIn("The machine ended the worker over this script, twice.", errors)
+        (script,) = json.loads(files["json"])["scripts"]
+        self.assertEqual((script["status"], script["marks"], script["fault"]["whose"]), ("unmarked", None, "machine"))
+
+    def test_marks_stand_where_only_the_explanation_fails(self) -> None:
+        status, errors, files = self.marked("hobtrial.core.explaining.explain._follow")
+        self.assertEqual(status, 3)
+        self.assertIn("The marks are right, but the mistakes could not be looked for.", errors)
+        (script,) = json.loads(files["json"])["scripts"]
+        self.assertEqual((script["status"], script["marks"], script["unexplained"]["whose"]), ("marked", 20, "ours"))
 
     def test_two_runs_write_the_same_bytes(self) -> None:
         for name in ("a.json", "b.json"):
@@ -238,7 +277,28 @@ class Load(Folder):
         store.close()
 
 
+class Logs(Folder):
+    def test_one_line_an_event_and_more_when_asked(self) -> None:
+        script = self.file("a.py", "score = 1")
+        quiet, told = hob("mark", EXERCISE, script), hob("-vv", "mark", EXERCISE, script)
+        self.assertEqual(quiet.stderr, "")
+        events = [json.loads(line) for line in told.stderr.splitlines()]
+        self.assertEqual({each["event"] for each in events}, {"scenario"})
+        self.assertEqual({each["level"] for each in events}, {"debug"})
+        self.assertTrue(all(each["seconds"] >= 0 and each["timestamp"] for each in events))
+
+
 class Play(Folder):
+    def test_goes_on_after_a_script_that_ends_its_worker(self) -> None:
+        traces, errors = self.folder / "traces", io.StringIO()
+        first, second = self.file("a.py", "score = 1"), self.file("b.py", "score = 2")
+        fault = breaking("hobtrial.crew.worker.replay", "SystemExit")
+        with fault, redirect_stdout(io.StringIO()), redirect_stderr(errors):
+            status = playing.play(EXERCISE, [first, second], None, traces)
+        self.assertEqual(status, 3)
+        self.assertEqual(errors.getvalue().count(": could not be played: "), 2)
+        self.assertFalse(traces.exists())
+
     def test_a_whole_trace(self) -> None:
         done = hob("play", EXERCISE, "wren.py", "--scenario", "A full shelf", "--trace", self.folder / "t", cwd=CLASS)
         self.assertEqual((done.returncode, done.stderr), (0, ""))

@@ -51,7 +51,7 @@ def main(when: str) -> None:
     """Writes traces, after many other trials where that is asked for."""
     import json
 
-    from hobtrial.core.explaining import replay
+    from hobtrial.core.reporting import replay
     from hobtrial.core.script import Unreadable, read
     from hobtrial.core.trial import held_key, trace_json
     from tests.core.both_ways import programs

@@ -29,14 +29,14 @@ class Page(unittest.TestCase):
                 opened(FIRST + further)
 
     def test_the_reference_earns_the_marks_of_the_checks(self) -> None:
-        from hobtrial.core.explaining import report
+        from tests.support import report
 
         assert REFERENCE is not None
         for further in FURTHER:
             prepared = opened(FIRST + further)
             broken = [
                 check
-                for scenario in report(prepared, "", REFERENCE[1], explained=False)["scenarios"]
+                for scenario in report(prepared, "", REFERENCE[1], findings=False)["scenarios"]
                 for check in scenario["checks"]
                 if check["verdict"] == "broken"
             ]

@@ -3,14 +3,14 @@
 import unittest
 from typing import Any
 
-from hobtrial.core.explaining import groups, replay, report
 from hobtrial.core.explaining.catalogue import UNREADABLE, sentence
 from hobtrial.core.explaining.near import near
 from hobtrial.core.explaining.why import why
 from hobtrial.core.judging import play_scenario, reference_of
+from hobtrial.core.reporting import from_json, groups, replay
 from hobtrial.core.script import Script
 from tests.core.test_reading import SYNTAX
-from tests.support import bakehouse, sample_class
+from tests.support import bakehouse, report, sample_class
 
 REFERENCE = bakehouse().exercise.reference
 
@@ -257,7 +257,7 @@ class Replay(unittest.TestCase):
 
 class Groups(unittest.TestCase):
     def test_the_same_slip_about_the_same_thing_is_one_group(self) -> None:
-        reports = [(name, report(bakehouse(), name, source)) for name, source in sample_class().items()]
+        reports = [(name, from_json(report(bakehouse(), name, source))) for name, source in sample_class().items()]
         found = groups(reports)
         (boundary,) = [group for group in found if group.slip == "boundary" and len(group.owners) > 1]
         self.assertEqual(

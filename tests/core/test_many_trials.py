@@ -4,11 +4,10 @@ import unittest
 from typing import Any
 
 from hobtrial.core.exercise import ExerciseError, Scenario, scenario_text
-from hobtrial.core.explaining import report
 from hobtrial.core.judging import open_exercise, play_all, written_back
 from hobtrial.core.script import Script
 from hobtrial.demo import exercise_folder
-from tests.support import SMALL, exercise, marked, run, text, told
+from tests.support import SMALL, exercise, marked, report, run, text, told
 
 FIVE = """
     score = 0
@@ -360,7 +359,7 @@ class Fixes(unittest.TestCase):
             lines[change["line"] - 1] = line.replace(change["before"].strip(), change["after"].strip())
         before, after = (
             [check["verdict"] for scenario in each["scenarios"] for check in scenario["checks"]]
-            for each in (found, report(prepared, "wren.py", "\n".join(lines), explained=False))
+            for each in (found, report(prepared, "wren.py", "\n".join(lines), findings=False))
         )
         mended = sum(old != "held" and new == "held" for old, new in zip(before, after, strict=True))
         self.assertEqual((mended, fix["breaks"]), (fix["mends"], 0))

@@ -6,10 +6,9 @@ The list below was written by reading the scripts. A finding names the slip, in 
 import unittest
 from typing import Any
 
-from hobtrial.core.explaining import report
 from hobtrial.core.explaining.edits import apply
 from hobtrial.core.explaining.finding import Edit, Span
-from tests.support import bakehouse, sample_class
+from tests.support import bakehouse, report, sample_class
 
 RIGHT = {"dunnock", "finch", "heron", "iris", "linnet", "nettle", "quince", "rowan"}
 

@@ -5,10 +5,10 @@ import unittest
 
 from hobtrial.core.events import EventKind
 from hobtrial.core.exercise.checks import DEEDS, KINDS
-from hobtrial.core.explaining import report
 from hobtrial.core.judging import Prepared, open_exercise
 from hobtrial.core.scene import MotionSpec
 from hobtrial.demo import exercise_folder, exercises, solution_of
+from tests.support import report
 
 CRAFT = ("handles", "assigns", "changes", "tests", "compares", "uses", "at most", "no number")
 WAYS = ("cases", "steps", "wild", "predict", "luck", "only_if", "until", "arrange")
@@ -36,7 +36,7 @@ class Samples(unittest.TestCase):
     def test_each_starter_earns_at_most_a_fifth(self) -> None:
         for name, (prepared, files) in self.opened.items():
             with self.subTest(name):
-                found = report(prepared, name, files["starter.py"], explained=False)
+                found = report(prepared, name, files["starter.py"], findings=False)
                 self.assertIn(found["status"], ("marked", "stopped"))
                 self.assertLessEqual(found["marks"], prepared.out_of / 5)
 

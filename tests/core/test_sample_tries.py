@@ -3,12 +3,12 @@
 import unittest
 from collections import Counter
 
-from hobtrial.core.explaining import report
 from hobtrial.core.explaining.wording import SLIPS
 from hobtrial.core.words import UsageError
 from hobtrial.demo import exercises, hand_ins, tries
 from hobtrial.demo.changes import changed, read_change
 from tests.slips.support import prepared
+from tests.support import report
 
 ELSEWHERE = {"both-ends", "no-once-guard", "unsettled"}
 """Slips that no sample exercise gives an occasion for; the collection of slips has exercises of its own for them."""
@@ -32,7 +32,7 @@ class SampleTries(unittest.TestCase):
             marks: dict[str, float] = {}
             right = 0
             for each in tries(name):
-                found = report(prepared(name), each.student, each.source, explained=False)
+                found = report(prepared(name), each.student, each.source, findings=False)
                 self.assertGreaterEqual(found["marks"], marks.get(each.student, 0), (name, each.student))
                 marks[each.student] = found["marks"]
                 right += not each.mistakes

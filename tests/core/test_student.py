@@ -4,19 +4,24 @@ import json
 import unittest
 from typing import Any
 
-from hobtrial.core.explaining import for_student, report, with_changes
+from hobtrial.core.exercise import Help
+from hobtrial.core.explaining import ChangedLine, with_changes
+from hobtrial.core.reporting import Fault, for_student, from_json, to_json, unmarked
 from tests.slips.support import prepared, solution
+from tests.support import report
 
-HELP = {"upto": "fix", "after": [1, 2, 3]}
+HELP = Help()
 
 
-def seen(exercise: str, old: str, new: str, *, tries: int = 3, help_: dict[str, Any] = HELP) -> dict[str, Any]:
+def seen(exercise: str, old: str, new: str, *, tries: int = 3, help_: Help = HELP) -> dict[str, Any]:
     """What the student of a changed reference sees."""
     source = solution(exercise)
     assert old in source, old
     opened = prepared(exercise)
     visible = [course.scenario.visible for course in opened.courses]
-    return for_student(report(opened, "x.py", source.replace(old, new)), help_, tries, visible)
+    made = from_json(report(opened, "x.py", source.replace(old, new)))
+    seen_: dict[str, Any] = to_json(for_student(made, help_, tries, visible))
+    return seen_
 
 
 class Levels(unittest.TestCase):
@@ -27,14 +32,16 @@ class Levels(unittest.TestCase):
 
     def test_the_exercise_sets_how_far(self) -> None:
         for upto, there in (("nudge", [True, False, False]), ("pointer", [True, True, False])):
-            (finding,) = seen("bakehouse-rush", "score >= 5", "score > 5", help_={**HELP, "upto": upto})["findings"]
+            (finding,) = seen("bakehouse-rush", "score >= 5", "score > 5", help_=Help(upto=upto))["findings"]
             self.assertEqual([bool(finding[name]) for name in ("nudge", "pointer", "fix")], there)
-        self.assertEqual(
-            seen("bakehouse-rush", "score >= 5", "score > 5", help_={**HELP, "upto": "none"})["findings"], []
-        )
+        self.assertEqual(seen("bakehouse-rush", "score >= 5", "score > 5", help_=Help(upto="none"))["findings"], [])
 
     def test_no_report_yet(self) -> None:
-        self.assertEqual(for_student(None, HELP, 1, [])["findings"], [])
+        self.assertEqual(for_student(None, HELP, 1, []).findings, ())
+
+    def test_what_could_not_be_marked_is_said_without_marks(self) -> None:
+        seen_ = for_student(unmarked("x.py", 20, Fault("machine", "The machine ended it.")), HELP, 1, [])
+        self.assertEqual((seen_.marks, seen_.findings, seen_.unmarked), (None, (), "The machine ended it."))
 
 
 class Hidden(unittest.TestCase):
@@ -67,7 +74,7 @@ class Hidden(unittest.TestCase):
 class WithChanges(unittest.TestCase):
     def test_lines_are_put_in_place_with_their_indentation(self) -> None:
         text = "a = 1\nif a:\n    a = 2\n"
-        self.assertEqual(with_changes(text, [{"line": 3, "before": "a = 2", "after": "a = 3\n    b = 1"}]),
+        self.assertEqual(with_changes(text, [ChangedLine(3, "a = 2", "a = 3\n    b = 1")]),
                          "a = 1\nif a:\n    a = 3\n    b = 1\n")  # fmt: skip
-        self.assertIsNone(with_changes(text, [{"line": 1, "before": "a = 2", "after": "x"}]))
-        self.assertIsNone(with_changes(text, [{"line": 9, "before": "", "after": "x"}]))
+        self.assertIsNone(with_changes(text, [ChangedLine(1, "a = 2", "x")]))
+        self.assertIsNone(with_changes(text, [ChangedLine(9, "", "x")]))

@@ -69,14 +69,14 @@ class Wording(unittest.TestCase):
     def test_the_plain_text_stands_in(self) -> None:
         facts = {"met": "score < 5", "line": 3, "right": "score >= 5"}
         self.assertEqual(
-            texts(SLIPS["flipped"], facts)["pointer"], "Line 3 asks `score < 5`. It says yes when it should say no."
+            texts(SLIPS["flipped"], facts).pointer, "Line 3 asks `score < 5`. It says yes when it should say no."
         )
         seen = {**facts, "values": (("score", 4),), "answer": "yes"}
         self.assertEqual(
-            texts(SLIPS["flipped"], seen)["pointer"],
+            texts(SLIPS["flipped"], seen).pointer,
             "Line 3 asked `score < 5`. `score` was 4, so the answer was yes.",
         )
-        gap = texts(SLIPS["no-call"], {"met": "win", "right": "win()"})["pointer"]
+        gap = texts(SLIPS["no-call"], {"met": "win", "right": "win()"}).pointer
         self.assertEqual(gap, "Line … names `win` and does not call it. Nothing happens.")
         with self.assertRaisesRegex(KeyError, "the catalogue asks for"):
             fill("{nothing}", {})

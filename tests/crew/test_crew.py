@@ -2,18 +2,22 @@
 
 import asyncio
 import io
+import json
 import unittest
 from pathlib import Path
 from unittest import mock
 
+from structlog.testing import capture_logs
+
+from hobtrial.core import reporting
 from hobtrial.core.exercise import ExerciseError
-from hobtrial.core.explaining import report
 from hobtrial.core.words import clean
 from hobtrial.crew import Crew, WorkerGoneError
 from hobtrial.crew import hand as hand_module
 from hobtrial.crew.wire import WireError, pack, read_message, unpack
 from hobtrial.demo import exercise_folder
 from tests.core.hostile import HOSTILE
+from tests.crew.faults import breaking, busy_cores, killed_after
 from tests.support import BAKEHOUSE, as_root, bakehouse, sample_class
 
 FILES = exercise_folder(BAKEHOUSE)
@@ -25,7 +29,8 @@ class CrewAtWork(unittest.IsolatedAsyncioTestCase):
             exercise = await crew.open(FILES)
             names = ["wren", "yarrow", "woad", "dunnock"]
             found = await asyncio.gather(*(crew.mark(exercise, name, sample_class()[name].encode()) for name in names))
-        self.assertEqual(found, [clean(report(bakehouse(), name, sample_class()[name])) for name in names])
+        made = [clean(reporting.report(bakehouse(), name, sample_class()[name]).as_json()) for name in names]
+        self.assertEqual([each.as_json() for each in found], made)
 
     async def test_an_exercise_that_cannot_be_used_comes_back_with_its_faults(self) -> None:
         async with Crew(1) as crew:
@@ -36,40 +41,79 @@ class CrewAtWork(unittest.IsolatedAsyncioTestCase):
         (fault,) = caught.exception.faults
         self.assertEqual((fault.file, fault.line > 90), ("exercise.toml", True))
 
-    async def test_a_worker_that_dies_costs_one_task_and_is_replaced(self) -> None:
+    async def test_a_worker_that_is_killed_costs_nothing(self) -> None:
         async with Crew(1) as crew:
             exercise = await crew.open(FILES)
             (hand,) = crew._hands
             hand.process.kill()
-            lost = await crew.mark(exercise, "x.py", b"a = 1")
-            self.assertEqual((lost["status"], lost["marks"], lost["out_of"]), ("stopped", 0, 20))
-            self.assertEqual(lost["findings"][0]["confidence"], "open")
-            again = await crew.mark(exercise, "x.py", sample_class()["wren"].encode())
-            self.assertEqual(again["marks"], 15)
+            found = await crew.mark(exercise, "x.py", sample_class()["wren"].encode())
+            self.assertEqual((found.status, found.marks, found.fault), ("marked", 15, None))
+            self.assertNotEqual(crew._hands, {hand})
 
-    async def test_what_a_killed_worker_had_played_is_kept_and_marked(self) -> None:
+    async def test_a_worker_that_is_killed_each_time_is_the_machines_doing(self) -> None:
         async with Crew(1) as crew:
             exercise = await crew.open(FILES)
-            (hand,) = crew._hands
-            hear, heard = hand._hear, []
-
-            async def hear_two(seconds: float) -> dict:
-                if len(heard) == 2:
-                    hand.process.kill()
-                    await hand.process.wait()
-                    raise WorkerGoneError("gone")
-                heard.append(await hear(seconds))
-                return heard[-1]
-
-            with mock.patch.object(hand, "_hear", hear_two):
+            with killed_after(0):
                 found = await crew.mark(exercise, "wren.py", sample_class()["wren"].encode())
-        self.assertEqual((found["status"], found["marks"], len(found["scenarios"])), ("stopped", 9, 2))
-        self.assertEqual(found["findings"][0]["marks_lost"], 11)
+            self.assertEqual((found.status, found.marks, found.scenarios), ("unmarked", None, ()))
+            assert found.fault is not None
+            self.assertEqual((found.fault.whose, found.fault.id), ("machine", None))
+            self.assertIn("says nothing about the script", found.fault.message)
+            again = await crew.mark(exercise, "wren.py", sample_class()["wren"].encode())
+            self.assertEqual(again.marks, 15)
+
+    async def test_the_end_of_explaining_costs_no_mark(self) -> None:
+        marked = len(exercise_scenarios()) + 1
+        async with Crew(1) as crew:
+            exercise = await crew.open(FILES)
+            with killed_after(marked):
+                found = await crew.mark(exercise, "wren.py", sample_class()["wren"].encode())
+        self.assertEqual((found.status, found.marks, found.findings, found.fault), ("marked", 15, (), None))
+        assert found.unexplained is not None
+        self.assertEqual((found.unexplained.whose, found.cut_short), ("machine", True))
+
+    async def test_memory_that_is_gone_is_the_machines_doing(self) -> None:
+        source = "score = 0\nbag = []\nwhile True:\n    bag.append(list(range(9999)))"
+        with mock.patch.dict("os.environ"), breaking("hobtrial.core.script.guards.Guards.items", "MemoryError"):
+            async with Crew(1) as crew:
+                found = await crew.mark(await crew.open(FILES), "x.py", source.encode())
+        assert found.fault is not None
+        self.assertEqual((found.status, found.marks, found.fault.whose), ("unmarked", None, "machine"))
+
+    async def test_a_fault_of_ours_is_told_as_ours_and_logged_under_its_id(self) -> None:
+        for where, status in (("judging.marking.play_scenario", "unmarked"), ("explaining.explain.search", "marked")):
+            with self.subTest(where), breaking(f"hobtrial.core.{where}", "AssertionError"), capture_logs() as logs:
+                async with Crew(1) as crew:
+                    found = await crew.mark(await crew.open(FILES), "wren.py", sample_class()["wren"].encode())
+                fault = found.fault or found.unexplained
+                assert fault is not None
+                self.assertEqual((found.status, found.marks), (status, 15 if status == "marked" else None))
+                self.assertEqual(fault.whose, "ours")
+                self.assertIn(f"Tell whoever looks after the server: {fault.id}", fault.message)
+                (entry,) = [each for each in logs if each["event"] == "internal error"]
+                self.assertEqual((entry["id"], entry["log_level"]), (fault.id, "error"))
+                self.assertIn("planted", entry["traceback"])
+
+    async def test_a_busy_machine_changes_no_byte(self) -> None:
+        """Scripts that are right, wrong, that stop, that loop and that ask for work up to a limit."""
+        heavy = "score = 0\n@on(frame)\ndef f():\n    for i in range(2_000):\n        pass"
+        scripts = {name: sample_class()[name] for name in ("heron", "wren", "yarrow", "dunnock", "finch")}
+        scripts |= {"heavy": heavy, "endless": "score = 0\nwhile True:\n    score += 1"}
+
+        async def reports() -> list[bytes]:
+            async with Crew(2) as crew:
+                exercise = await crew.open(FILES)
+                found = await asyncio.gather(*(crew.mark(exercise, name, scripts[name].encode()) for name in scripts))
+            return [json.dumps(each.as_json()).encode() for each in found]
+
+        quiet = await reports()
+        with busy_cores():
+            self.assertEqual(await reports(), quiet)
 
     async def test_a_worker_that_hangs_is_ended(self) -> None:
         async with Crew(1) as crew:
             exercise = await crew.open(FILES)
-            with mock.patch.object(hand_module, "WALL_SECONDS", 0.001), self.assertRaises(WorkerGoneError):
+            with mock.patch.object(hand_module, "SILENT_SECONDS", 0.001), self.assertRaises(WorkerGoneError):
                 await crew.replay(exercise, b"a = 1", 0)
             self.assertEqual((await crew.replay(exercise, b"score = 3", 0))["trace"]["final"]["score"], 3)
 
@@ -103,7 +147,7 @@ class CrewAtWork(unittest.IsolatedAsyncioTestCase):
             before = await crew.replay(exercise, canary, 0)
             (hand,) = crew._hands
             for script in scripts:
-                self.assertEqual((await crew.mark(exercise, "x.py", script.encode()))["status"], "stopped", script)
+                self.assertEqual((await crew.mark(exercise, "x.py", script.encode())).status, "stopped", script)
             self.assertEqual(await crew.replay(exercise, canary, 0), before)
             self.assertEqual(crew._hands, {hand})
 
@@ -112,6 +156,11 @@ class CrewAtWork(unittest.IsolatedAsyncioTestCase):
             exercise = await crew.open(FILES)
             found = await crew.replay(exercise, b'tell("a\\0b\\x1b[31m\\ud800")', 0)
         self.assertEqual(found["trace"]["story"][0]["text"], "a\ufffdb\ufffd[31m\ufffd")
+
+
+def exercise_scenarios() -> list[str]:
+    """The names of the scenarios of the exercise."""
+    return [course.scenario.name for course in bakehouse().courses]
 
 
 class Wire(unittest.TestCase):

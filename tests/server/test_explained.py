@@ -1,5 +1,7 @@
 """What a teacher does with findings: withdraws them, shows them to the class, tries the change, prints the sheet."""
 
+import time
+import unittest
 from typing import Any
 from urllib.parse import quote
 
@@ -8,6 +10,7 @@ from starlette.testclient import TestClient
 from hobtrial.cli.demo import load
 from hobtrial.demo import tries
 from hobtrial.server import create_app
+from tests.crew.faults import breaking
 from tests.server.test_server import HOST, Served
 from tests.support import BAKEHOUSE, database
 
@@ -15,11 +18,13 @@ ORIGIN = {"origin": f"http://{HOST}"}
 
 
 class Explained(Served):
+    dsn: str
+
     @classmethod
     def setUpClass(cls) -> None:
-        dsn = database("explained")
-        load(dsn, [BAKEHOUSE])
-        cls.client = cls.enterClassContext(TestClient(create_app(dsn), base_url=f"http://{HOST}"))
+        cls.dsn = database("explained")
+        load(cls.dsn, [BAKEHOUSE])
+        cls.client = cls.enterClassContext(TestClient(create_app(cls.dsn), base_url=f"http://{HOST}"))
         cls.wait_until_marked()
 
     def round(self) -> dict[str, Any]:
@@ -163,6 +168,40 @@ class Predictions(Served):
         self.assertEqual(row()["predicted"], [{"scenario": 0, "right": 2, "of": 2}])
         nowhere = path.replace("scenarios/0", "scenarios/99")
         self.assertEqual(self.client.put(nowhere, json=guesses, headers=ORIGIN).status_code, 404)
+
+
+class NotTheScriptsFault(unittest.TestCase):
+    def test_a_script_that_cannot_be_marked_has_no_marks_and_can_be_marked_again(self) -> None:
+        dsn = database("faulty")
+        load(dsn, [BAKEHOUSE])
+        fault = breaking("hobtrial.core.judging.marking.play_scenario", "AssertionError")
+        with fault, TestClient(create_app(dsn), base_url=f"http://{HOST}") as broken:
+            row = self.wait_for(broken, "Wren", "unmarked")
+            self.assertEqual((row["marks"], row["verdicts"], row["fault"]["whose"]), (None, [], "ours"))
+            self.assertIn("Tell whoever looks after the server", row["fault"]["message"])
+            attempt = broken.get(f"/api/tries/{row['try_id']}").json()
+            self.assertEqual((attempt["status"], attempt["fault"]["id"]), ("unmarked", row["fault"]["id"]))
+            page = broken.get(f"/api/tries/{row['try_id']}/feedback").text
+            self.assertIn("could not be marked", page)
+            self.assertNotIn("Nothing to report", page)
+            self.assertEqual(broken.get(f"/api/tries/{row['try_id']}/scenarios/0").status_code, 200)
+            woad = self.wait_for(broken, "Woad", "unreadable")  # nothing of it is played, so it is marked
+            self.assertEqual(woad["marks"], 0)
+            self.assertEqual(broken.post(f"/api/tries/{row['try_id']}/mark", headers=ORIGIN).status_code, 202)
+            self.assertEqual(broken.post("/api/tries/9999/mark", headers=ORIGIN).status_code, 404)
+            self.wait_for(broken, "Wren", "unmarked")
+        with TestClient(create_app(dsn), base_url=f"http://{HOST}") as client:
+            self.assertEqual(self.wait_for(client, "Wren", "marked")["marks"], 15)
+
+    def wait_for(self, client: TestClient, student: str, status: str) -> dict[str, Any]:
+        """The row of a student, once it has a status."""
+        for _ in range(600):
+            rows = client.get("/api/rounds/1").json()["students"]
+            row: dict[str, Any] = next(each for each in rows if each["student"] == student)
+            if row["status"] == status:
+                return row
+            time.sleep(0.1)
+        raise AssertionError(f"{student} is {row['status']}, not {status}")
 
 
 del Served, Explained

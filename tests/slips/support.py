@@ -12,10 +12,10 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
-from hobtrial.core.explaining import report
 from hobtrial.core.judging import Prepared, open_exercise
 from hobtrial.demo import exercise_folder, solution_of
 from hobtrial.demo.changes import Change, changed, read_change
+from tests.support import report
 
 HERE = Path(__file__).parent
 

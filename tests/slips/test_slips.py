@@ -12,9 +12,9 @@ from collections.abc import Iterable
 from concurrent.futures import ProcessPoolExecutor
 from typing import Any
 
-from hobtrial.core.explaining import report
 from hobtrial.core.explaining.wording import SLIPS
 from tests.slips.support import Case, collection, explained, prepared
+from tests.support import report
 
 GOAL = 0.9
 """Of each slip's scripts, those whose first finding is the right one."""
@@ -117,7 +117,7 @@ def mends_what_it_says(test: unittest.TestCase, case: Case, found: dict[str, Any
 
 def marked(case: Case, changes: list[dict[str, Any]]) -> dict[str, Any]:
     """The report of a case with some lines changed."""
-    return report(prepared(case.exercise), "again", with_fix(case.source, changes), explained=False)
+    return report(prepared(case.exercise), "again", with_fix(case.source, changes), findings=False)
 
 
 def with_fix(source: str, changes: list[dict[str, Any]]) -> str:

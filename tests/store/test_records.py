@@ -2,9 +2,10 @@
 
 import hashlib
 import unittest
+from unittest import mock
 
-from hobtrial.core.explaining import report
-from hobtrial.store import Exercises, Reports, Rounds, Store, migrate
+from hobtrial.core.reporting import Fault, report, unmarked
+from hobtrial.store import Exercises, Reports, Rounds, Store, migrate, reports
 from tests.support import bakehouse, database, sample_class
 
 FACTS = {"title": "Small", "out_of": 20, "seconds": 3.0, "scenarios": []}
@@ -45,7 +46,7 @@ class Records(unittest.TestCase):
             assert one is not None
             self.assertEqual(bytes(one["source"]), b"\x00\xff")
 
-    def test_a_report_is_kept_once_with_rows_for_marks_and_findings(self) -> None:
+    def test_a_report_is_kept_once_with_rows_for_findings(self) -> None:
         version, round_id = self.round()
         made = report(bakehouse(), "wren.py", WREN)
         with self.store.transaction() as link:
@@ -55,11 +56,11 @@ class Records(unittest.TestCase):
             self.assertTrue(Reports.add(link, version, DIGEST, made))
             self.assertFalse(Reports.add(link, version, DIGEST, made))
             self.assertEqual(Rounds.unmarked(link, round_id), [])
-            self.assertEqual([row["report"]["marks"] for row in Rounds.tries(link, round_id)], [15, 15])
-            marks = link.execute("SELECT sum(marks) AS earned, sum(out_of) AS possible FROM report_check").fetchone()
-            self.assertEqual(marks, {"earned": 15, "possible": 20})
-            slips = link.execute("SELECT slip, about, lines FROM report_finding").fetchall()
-            self.assertEqual(slips, [{"slip": "boundary", "about": "score", "lines": [15]}])
+            rows = Rounds.tries(link, round_id)
+            self.assertEqual([row["report"] for row in rows], [made, made])
+            self.assertEqual(Rounds.others_with(link, round_id, rows[0]["id"]), {made.findings[0].key: 1})
+            slips = link.execute("SELECT slip, marks_lost FROM report_finding").fetchall()
+            self.assertEqual(slips, [{"slip": "boundary", "marks_lost": 5}])
             (summary,) = Rounds.all(link)
             self.assertEqual((summary["scripts"], summary["marked"], summary["spread"]), (2, 2, [15, 15]))
 
@@ -78,11 +79,37 @@ class Records(unittest.TestCase):
         version, round_id = self.round()
         with self.store.transaction() as link:
             Rounds.hand_in(link, "7 Larch", round_id, "Wren", "wren.py", WREN)
-            Reports.add(link, version, DIGEST, report(bakehouse(), "wren.py", WREN), edition=1)
-            Reports.forget_older(link, 1)
+            Reports.add(link, version, DIGEST, report(bakehouse(), "wren.py", WREN))
+            Reports.forget_older(link)
             self.assertEqual(Rounds.all_unmarked(link), [])
-            Reports.forget_older(link, 2)
+            with mock.patch.object(reports, "EDITION", reports.EDITION + 1):
+                Reports.forget_older(link)
             self.assertEqual(Rounds.all_unmarked(link), [(version, DIGEST)])
+
+    def test_what_could_not_be_marked_is_kept_apart_until_it_is_asked_for_again(self) -> None:
+        version, round_id = self.round()
+        sorry = unmarked("wren.py", 20, Fault("ours", "This is a fault of Hob Trial.", "abc123"))
+        with self.store.transaction() as link:
+            try_id = Rounds.hand_in(link, "7 Larch", round_id, "Wren", "wren.py", WREN)
+            self.assertFalse(Reports.add(link, version, DIGEST, sorry))
+            row = Rounds.one_try(link, try_id)
+            assert row is not None
+            self.assertEqual((row["report"], Rounds.tries(link, round_id)[0]["report"]), (sorry, sorry))
+            self.assertEqual((Rounds.unmarked(link, round_id), Rounds.all_unmarked(link)), ([], []))
+            self.assertFalse(Reports.has(link, version, DIGEST))
+            for forget in (
+                lambda: Reports.forget(link, version, DIGEST),
+                lambda: Rounds.mark_again(link, round_id),
+                lambda: Reports.forget_older(link),
+            ):
+                Reports.add(link, version, DIGEST, sorry)
+                forget()
+                self.assertEqual(Rounds.unmarked(link, round_id), [DIGEST])
+            Reports.add(link, version, DIGEST, sorry)
+            Reports.add(link, version, DIGEST, report(bakehouse(), "wren.py", WREN))
+            row = Rounds.one_try(link, try_id)
+            assert row is not None
+            self.assertEqual(row["report"].marks, 15)
 
     def test_what_fails_half_way_leaves_nothing(self) -> None:
         _, round_id = self.round()

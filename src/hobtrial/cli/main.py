@@ -2,21 +2,25 @@
 
 from __future__ import annotations
 
-import logging
 import os
 from pathlib import Path
 from typing import Annotated, Optional
 
-import structlog
 import typer
+
+from .logs import set_up
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False, rich_markup_mode=None)
 
 
 @app.callback()
-def begin() -> None:
+def begin(
+    verbose: Annotated[
+        int, typer.Option("--verbose", "-v", count=True, help="Log what is done; given twice, every scenario too.")
+    ] = 0,
+) -> None:
     """Runs, marks and explains beginners' small game scripts."""
-    structlog.configure(wrapper_class=structlog.make_filtering_bound_logger(logging.WARNING))
+    set_up(verbose)
 
 
 ExercisePath = Annotated[Path, typer.Argument(help="The folder of an exercise, or that folder zipped.")]

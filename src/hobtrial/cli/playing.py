@@ -10,9 +10,9 @@ from typing import Any
 from rich.console import Console
 
 from ..core.words import UsageError, seconds_of
-from ..crew import Crew, OpenedExercise
+from ..crew import Crew, InternalError, OpenedExercise, WorkerGoneError
 from .inputs import Given, exercise_files
-from .marking import collect, complain
+from .marking import NOT_OURS_TO_JUDGE, NOT_USED, collect, complain
 
 
 def play(exercise: Path, paths: list[Path], scenario: str | None, folder: Path | None) -> int:
@@ -22,7 +22,10 @@ def play(exercise: Path, paths: list[Path], scenario: str | None, folder: Path |
         return max(status, asyncio.run(_play_all(exercise_files(exercise), given, scenario, folder)))
     except UsageError as error:
         complain(f"{exercise}: {line}" if str(exercise) not in line else line for line in str(error).split("\n"))
-        return 1
+        return NOT_USED
+    except InternalError as error:
+        complain([str(error)])
+        return NOT_OURS_TO_JUDGE
 
 
 async def _play_all(files: dict[str, bytes], given: list[Given], scenario: str | None, folder: Path | None) -> int:
@@ -31,12 +34,17 @@ async def _play_all(files: dict[str, bytes], given: list[Given], scenario: str |
         exercise = await crew.open(files)
         number = _number(exercise, scenario)
         for script in given:
-            replay = await crew.replay(exercise, script.source, number)
+            try:
+                replay = await crew.replay(exercise, script.source, number)
+            except (WorkerGoneError, InternalError) as error:
+                complain([f"{script.name}: could not be played: {error}"])
+                status = NOT_OURS_TO_JUDGE
+                continue
             trace = replay["trace"]
             if trace is None:
-                problems = (await crew.mark(exercise, script.name, script.source))["problems"]
-                complain(f"{script.name}, line {problem['line']}: {problem['message']}" for problem in problems)
-                status = 1
+                problems = (await crew.mark(exercise, script.name, script.source)).problems
+                complain(f"{script.name}, line {problem.line}: {problem.message}" for problem in problems)
+                status = max(status, NOT_USED)
                 continue
             if folder is not None:
                 folder.mkdir(parents=True, exist_ok=True)

@@ -15,9 +15,9 @@ from rich.progress import Progress
 from rich.table import Table
 
 from ..core.words import UsageError, plural
-from ..crew import Crew
+from ..crew import Crew, InternalError, WorkerGoneError
 from .inputs import exercise_files
-from .marking import complain
+from .marking import NOT_OURS_TO_JUDGE, NOT_USED, complain
 
 MOST_THROUGH: Final = 0.05
 """Of the planted slips, the part that may get through without a warning."""
@@ -34,7 +34,10 @@ def prove(exercise: Path, json_file: Path | None, jobs: int) -> int:
         found = asyncio.run(_prove(exercise_files(exercise), jobs))
     except UsageError as error:
         complain(f"{exercise}: {line}" if str(exercise) not in line else line for line in str(error).split("\n"))
-        return 1
+        return NOT_USED
+    except (InternalError, WorkerGoneError) as error:
+        complain([f"{exercise}: could not be proved: {error}"])
+        return NOT_OURS_TO_JUDGE
     _print(found)
     if json_file is not None:
         try:

@@ -1,6 +1,6 @@
 """Trials in worker processes: students' scripts never run in the process that serves."""
 
-from .crew import Crew, OpenedExercise, digest_of
+from .crew import Crew, InternalError, OpenedExercise, digest_of
 from .hand import WorkerGoneError
 from .players import Game, Players, TooManyPlayersError
 from .queue import Marker, Queue, prepare_queue, work
@@ -8,6 +8,7 @@ from .queue import Marker, Queue, prepare_queue, work
 __all__ = [
     "Crew",
     "Game",
+    "InternalError",
     "Marker",
     "OpenedExercise",
     "Players",

@@ -9,14 +9,30 @@ import asyncio
 import base64
 import hashlib
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from types import TracebackType
-from typing import Any, Self
+from typing import Any, Final, Self
 
-from ..core.exercise import ExerciseError, Fault
-from ..core.explaining import halted
+import structlog
+
+from ..core.exercise import ExerciseError, Help
+from ..core.exercise import Fault as FileFault
+from ..core.reporting import Fault, Report, from_json, unmarked
 from ..core.words import HobError
 from .hand import Hand, WorkerGoneError
+
+log = structlog.get_logger()
+
+MACHINE: Final = "The machine ended the worker over this script, twice. That says nothing about the script."
+UNEXPLAINED: Final = "The marks are right. The machine ended the worker while it looked for the mistakes."
+
+
+class InternalError(HobError):
+    """Something in this program went wrong; the log has its traceback under `id`."""
+
+    def __init__(self, id_: str) -> None:
+        super().__init__(f"This is a fault of Hob Trial. Tell whoever looks after the server: {id_}")
+        self.id = id_
 
 
 @dataclass(frozen=True)
@@ -31,7 +47,7 @@ class OpenedExercise:
     scenarios: list[dict[str, Any]]
     scene: dict[str, Any]
     variables: list[dict[str, Any]]
-    help: dict[str, Any]
+    help: Help
     """How far students see help, and after how many tries."""
 
     def text(self, name: str) -> str:
@@ -82,21 +98,31 @@ class Crew:
         """Reads an exercise in a worker. Raises `ExerciseError` with its faults."""
         key = digest_of(files)
         packed = {name: base64.b64encode(data).decode() for name, data in files.items()}
-        answer = await self._ask({"do": "open", "exercise": key, "files": packed})
-        facts = {key: answer[key] for key in ("title", "out_of", "seconds", "scenarios", "scene", "variables", "help")}
-        return OpenedExercise(key, packed, **facts)
+        answer = await self._ask_twice({"do": "open", "exercise": key, "files": packed})
+        facts = {key: answer[key] for key in ("title", "out_of", "seconds", "scenarios", "scene", "variables")}
+        return OpenedExercise(key, packed, **facts, help=Help.model_validate(answer["help"]))
 
-    async def mark(
-        self, exercise: OpenedExercise, name: str, source: bytes, *, explained: bool = True
-    ) -> dict[str, Any]:
-        """The report of one script; of one that took its worker with it, that this happened."""
+    async def mark(self, exercise: OpenedExercise, name: str, source: bytes, *, explained: bool = True) -> Report:
+        """The report of one script.
+
+        Where the worker is ended over it, it is tried once more on a fresh one; then, and where this program
+        itself is at fault, the report says that the script could not be marked, or its marks not be explained.
+        """
+        packed = base64.b64encode(source).decode()
+        task = self._task("mark", exercise, name=name, source=packed, explained=explained)
         try:
-            packed = base64.b64encode(source).decode()
-            answer = await self._ask(self._task("mark", exercise, name=name, source=packed, explained=explained))
+            answer = await self._ask_twice(task)
         except WorkerGoneError as error:
-            message = "The script used more time or memory than a script may, and was ended from outside."
-            return halted(name, exercise.out_of, message, error.ended)
-        report: dict[str, Any] = answer["report"]
+            if error.marked is not None:
+                return replace(from_json(error.marked), cut_short=True, unexplained=Fault("machine", UNEXPLAINED))
+            return unmarked(name, exercise.out_of, Fault("machine", MACHINE))
+        except InternalError as error:
+            return unmarked(name, exercise.out_of, Fault("ours", str(error), error.id))
+        report = from_json(answer["report"])
+        if "internal" in answer:
+            fault = _internal(answer["internal"], task)
+            words = f"The marks are right, but the mistakes could not be looked for. {fault}"
+            return replace(report, cut_short=True, unexplained=Fault("ours", words, fault.id))
         return report
 
     async def replay(
@@ -114,7 +140,7 @@ class Crew:
         """
         packed = base64.b64encode(source).decode()
         task = self._task("replay", exercise, source=packed, number=number, scenario=scenario, trial=trial)
-        replay: dict[str, Any] = (await self._ask(task))["replay"]
+        replay: dict[str, Any] = (await self._ask_twice(task))["replay"]
         return replay
 
     async def prove(self, exercise: OpenedExercise, tried: Callable[[int, int], None]) -> dict[str, Any]:
@@ -122,13 +148,14 @@ class Crew:
 
         A planted slip that takes its worker with it counts as caught: its script would be stopped.
         """
-        found: dict[str, Any] = (await self._ask(self._task("proof", exercise)))["proof"]
+        found: dict[str, Any] = (await self._ask_twice(self._task("proof", exercise)))["proof"]
         done = 0
 
         async def one(number: int) -> dict[str, Any]:
             nonlocal done
             try:
-                each: dict[str, Any] = (await self._ask(self._task("planted", exercise, number=number)))["planted"]
+                task = self._task("planted", exercise, number=number)
+                each: dict[str, Any] = (await self._ask_twice(task))["planted"]
             except WorkerGoneError:
                 each = {**found["planted"][number], "caught_by": [], "verdict": "caught"}
             done += 1
@@ -142,9 +169,26 @@ class Crew:
     def _task(do: str, exercise: OpenedExercise, **more: Any) -> dict[str, Any]:
         return {"do": do, "exercise": exercise.key, "files": exercise.files, **more}
 
-    async def _ask(self, task: dict[str, Any]) -> dict[str, Any]:
+    async def _ask_twice(self, task: dict[str, Any]) -> dict[str, Any]:
+        """The answer; where a worker is ended over the task, that of a fresh one. Raises `WorkerGoneError`."""
+        try:
+            return await self._ask(task)
+        except WorkerGoneError as error:
+            log.warning("a worker was ended; trying again on a fresh one", task=task["do"], reason=str(error))
+        try:
+            return await self._ask(task, fresh=True)
+        except WorkerGoneError as error:
+            log.error("a worker was ended twice over the same task", task=task["do"], reason=str(error))
+            raise
+
+    async def _ask(self, task: dict[str, Any], *, fresh: bool = False) -> dict[str, Any]:
+        """The answer of the next free worker, or of one that is started for it."""
         hand = await self._free.get()
         try:
+            if fresh and hand is not None:
+                self._hands.discard(hand)
+                await hand.end()
+                hand = None
             if hand is None:
                 hand = await Hand.start()
                 self._hands.add(hand)
@@ -158,7 +202,16 @@ class Crew:
             raise
         self._free.put_nowait(hand)
         if "faults" in answer:
-            raise ExerciseError([Fault(*fault) for fault in answer["faults"]])
+            raise ExerciseError([FileFault(*fault) for fault in answer["faults"]])
         if "error" in answer:
             raise HobError(answer["error"])
+        if "internal" in answer and "report" not in answer:
+            raise _internal(answer["internal"], task)
         return answer
+
+
+def _internal(trace: str, task: dict[str, Any]) -> InternalError:
+    """Logs a fault of this program. The same fault has the same id each time."""
+    error = InternalError(hashlib.sha256(trace.encode()).hexdigest()[:8])
+    log.error("internal error", id=error.id, task=task["do"], exercise=task["exercise"][:12], traceback=trace)
+    return error

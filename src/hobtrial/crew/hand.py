@@ -6,7 +6,6 @@ import asyncio
 import contextlib
 import os
 import sys
-from collections.abc import Sequence
 from pathlib import Path
 from typing import Any, Final
 
@@ -15,17 +14,22 @@ import structlog
 from ..core.words import HobError
 from .wire import HEAD, LONGEST_ANSWER, LONGEST_TASK, WireError, pack, unpack
 
-WALL_SECONDS: Final = 60
-"""Seconds after which a silent worker counts as hanging: twice its processor time."""
+SILENT_SECONDS: Final = 900
+"""Seconds after which a silent worker counts as hanging. Its processor time ends it long before, unless the
+machine is so busy that it hardly runs; then it must be waited for.
+"""
+COMMAND: Final = ("-m", "hobtrial.crew.worker")
 SOURCE: Final = Path(__file__).resolve().parents[2]
 
 log = structlog.get_logger()
 
 
 class WorkerGoneError(HobError):
-    """A worker died or hung over a task; `ended` are the scenarios that it had played until then."""
+    """A worker died, hung or had no more memory: the machine's doing. `marked` is the report without
+    explanations, where it had come so far.
+    """
 
-    ended: Sequence[dict[str, Any]] = ()
+    marked: dict[str, Any] | None = None
 
 
 class Hand:
@@ -40,17 +44,17 @@ class Hand:
         """Starts a worker and waits until its wall is up."""
         environment = {"PATH": os.defpath, "PYTHONPATH": str(SOURCE), "PYTHONHASHSEED": "0", "LANG": "C.UTF-8"}
         process = await asyncio.create_subprocess_exec(
-            sys.executable, "-m", "hobtrial.crew.worker",
+            sys.executable, *COMMAND,
             stdin=asyncio.subprocess.PIPE, stdout=asyncio.subprocess.PIPE, stderr=asyncio.subprocess.DEVNULL,
             env=environment, cwd="/", start_new_session=True,
         )  # fmt: skip
         hand = cls(process)
-        hand.missing = (await hand._hear(WALL_SECONDS))["missing"]
+        hand.missing = (await hand._hear(SILENT_SECONDS))["missing"]
         return hand
 
     async def ask(self, task: dict[str, Any], seconds: float | None = None) -> dict[str, Any]:
-        """The answer to a task. Raises `WorkerGoneError` when it died or was silent for so long, usually
-        `WALL_SECONDS`.
+        """The answer to a task. Raises `WorkerGoneError` when it died, had no more memory, or was silent for so
+        long, usually `SILENT_SECONDS`.
         """
         assert self.process.stdin is not None
         try:
@@ -58,15 +62,21 @@ class Hand:
             await self.process.stdin.drain()
         except ConnectionError as error:
             raise WorkerGoneError("the worker was ended by the limits of the machine") from error
-        ended: list[dict[str, Any]] = []
+        marked: dict[str, Any] | None = None
         try:
-            while "ended" in (answer := await self._hear(seconds or WALL_SECONDS)):
-                ended.append(answer["ended"])
-                log.debug("trial", scenario=answer["ended"]["name"], **answer["used"])
+            while True:
+                answer = await self._hear(seconds or SILENT_SECONDS)
+                if "ended" in answer:
+                    log.debug("scenario", name=answer["ended"], **answer["used"])
+                elif "marked" in answer:
+                    marked = answer["marked"]
+                elif "memory" in answer:
+                    raise WorkerGoneError("the worker had no more memory")
+                else:
+                    return answer
         except WorkerGoneError as error:
-            error.ended = ended
+            error.marked = marked
             raise
-        return answer
 
     async def _hear(self, seconds: float) -> dict[str, Any]:
         """The next message of the worker."""

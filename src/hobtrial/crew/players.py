@@ -16,8 +16,8 @@ from ..core.words import HobError
 from .crew import OpenedExercise
 from .hand import Hand
 
-FRAME_SECONDS: Final = 3
-"""Seconds in which a frame must be played: a handler's whole budget takes a tenth of one."""
+FRAME_SECONDS: Final = 20
+"""Seconds in which a frame must be played: a handler's whole budget takes a tenth of one on a quiet machine."""
 MOST_PLAYERS: Final = 60
 """Games at the same time: each takes 60 MB of memory."""
 

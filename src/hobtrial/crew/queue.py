@@ -7,17 +7,17 @@ transaction; a job that loses its worker is taken up again; a mark is written on
 from __future__ import annotations
 
 import asyncio
-from typing import Any, Final
+from typing import Final
 
 import structlog
 from procrastinate import App, Blueprint, JobContext, PsycopgConnector, SyncPsycopgConnector
 from psycopg import connect
 
-from ..core.explaining import EDITION, halted
+from ..core.reporting import Fault, Report, unmarked
 from ..core.words import HobError
 from ..store import Exercises, Reports, Rounds, Store
 from ..store.store import Link
-from .crew import Crew, OpenedExercise
+from .crew import Crew, InternalError, OpenedExercise
 
 QUEUE: Final = "marking"
 STALLED_SECONDS: Final = 40
@@ -67,7 +67,7 @@ class Queue:
     def defer_all(self, store: Store) -> int:
         """Queues everything that has no report of this edition of the marking. Gives how many."""
         with store.transaction() as link:
-            Reports.forget_older(link, EDITION)
+            Reports.forget_older(link)
             waiting = Rounds.all_unmarked(link)
             for version, digest in waiting:
                 self.defer(link, version, [digest])
@@ -98,11 +98,14 @@ class Marker:
         name, source = await asyncio.to_thread(self._source, version, digest)
         if source is None:
             return
-        exercise = await self.open(version)
         try:
+            exercise = await self.open(version)
             report = await self._crew.mark(exercise, name, source)
+        except InternalError as error:
+            report = unmarked(name, 0, Fault("ours", str(error), error.id))
         except HobError as error:
-            report = halted(name, exercise.out_of, f"The script could not be marked: {error}")
+            log.error("a script could not be marked", version=version, digest=digest[:12], reason=str(error))
+            report = unmarked(name, 0, Fault("machine", f"The script could not be marked: {error}"))
         await asyncio.to_thread(self._keep, version, digest, report)
 
     def _files(self, version: int) -> dict[str, bytes]:
@@ -115,10 +118,10 @@ class Marker:
                 return "", None
             return Reports.source(link, digest) or ("", None)
 
-    def _keep(self, version: int, digest: str, report: dict[str, Any]) -> None:
+    def _keep(self, version: int, digest: str, report: Report) -> None:
         with self._store.transaction() as link:
-            kept = Reports.add(link, version, digest, report, EDITION)
-        log.info("marked", version=version, script=report["script"], marks=report["marks"], kept=kept)
+            kept = Reports.add(link, version, digest, report)
+        log.info("marked", version=version, digest=digest[:12], status=report.status, kept=kept)
 
 
 def prepare_queue(dsn: str) -> None:

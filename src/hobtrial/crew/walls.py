@@ -21,8 +21,10 @@ except (ImportError, OSError, RuntimeError):  # Debian's libseccomp2 is not here
 
 MEMORY: Final = 512 * 2**20
 """Bytes of address space that a task may add: ten times what the largest trace takes."""
-TASK_SECONDS: Final = 30
-"""Processor seconds of one task: two hundred times what a usual script takes."""
+TASK_SECONDS: Final = 120
+"""Processor seconds of one task, and of its explanation: a last guard. What a script may do is counted in passes,
+and a busy machine takes several times as long for them as a quiet one.
+"""
 NOBODY: Final = 65534
 NO_NEW_PRIVILEGES: Final = 38  # PR_SET_NO_NEW_PRIVS of linux/prctl.h
 

@@ -9,18 +9,19 @@ from __future__ import annotations
 import base64
 import gc
 import sys
+import traceback
 from collections import OrderedDict
 from collections.abc import Callable
 from typing import Any, Final
 
 from ..core.exercise import ExerciseError, Scenario
-from ..core.explaining import replay, report, scene_json, variables_json
-from ..core.judging import LiveGame, Played, Prepared, open_exercise
+from ..core.judging import LiveGame, Prepared, open_exercise
 from ..core.proving import proof, try_planted
-from ..core.script import Unreadable
+from ..core.reporting import ScenarioReport, explained, mark, replay, report, scene_json, variables_json
+from ..core.script import OutOfMemory, Unreadable
 from ..core.words import HobError, clean
 from .walls import limit_memory, raise_walls, renew_limits, used
-from .wire import LONGEST_ANSWER, LONGEST_TASK, pack, read_message
+from .wire import LONGEST_ANSWER, LONGEST_TASK, WireError, pack, read_message
 
 KEPT: Final = 8
 """Exercises that a worker keeps ready."""
@@ -94,7 +95,9 @@ class Worker:
             return
 
     def answer(self, task: Task) -> Answer:
-        """The answer to one task; an error of ours is an answer too."""
+        """The answer to one task. What is wrong with the exercise, with this program (`internal`, its traceback)
+        and with the machine (`memory`) are told apart.
+        """
         try:
             answer: Answer = clean(self._tasks[task["do"]](task))
             return answer
@@ -102,6 +105,10 @@ class Worker:
             return {"faults": [[fault.file, fault.line, fault.message] for fault in error.faults]}
         except HobError as error:
             return {"error": str(error)}
+        except (OutOfMemory, MemoryError):
+            return {"memory": True}
+        except Exception:
+            return {"internal": clean(traceback.format_exc())}
 
     def _exercise(self, task: Task) -> Prepared:
         key = task["exercise"]
@@ -144,15 +151,27 @@ class Worker:
     def _mark(self, task: Task) -> Answer:
         prepared, source = self._exercise(task), base64.b64decode(task["source"])
         self._spent = used()["seconds"]
-        found = report(prepared, task["name"], source, explained=task["explained"], ended=self._ended)
-        return {"report": found}
+        marked = mark(prepared, task["name"], source, self._ended)
+        answer = {"report": marked.report.as_json()}
+        if not task["explained"]:
+            return answer
+        self._send(clean({"marked": answer["report"]}))
+        renew_limits()  # explaining has time of its own, and its end costs no mark
+        try:
+            return {"report": explained(marked).as_json()}
+        except HobError as error:
+            return {**answer, "internal": str(error)}
+        except MemoryError:
+            raise
+        except Exception:
+            return {**answer, "internal": traceback.format_exc()}
 
-    def _ended(self, played: Played) -> None:
-        """Sends a scenario as it ends, so that a worker that is killed leaves what it had."""
+    def _ended(self, scenario: ScenarioReport) -> None:
+        """Says that a scenario has ended: a sign of life."""
         now = used()
         seconds = now["seconds"] - self._spent
         self._spent = now["seconds"]
-        self._send(clean({"ended": played.as_json(), "used": {"seconds": seconds, "memory": now["memory"]}}))
+        self._send(clean({"ended": scenario.name, "used": {"seconds": seconds, "memory": now["memory"]}}))
 
     def _replay(self, task: Task) -> Answer:
         prepared = self._exercise(task)
@@ -217,7 +236,10 @@ def main() -> None:
         answer = worker.answer(task)
         after = used()
         answer["used"] = {"seconds": after["seconds"] - before["seconds"], "memory": after["memory"]}
-        send(answer)
+        try:
+            send(answer)
+        except WireError as error:
+            send({"internal": f"the answer to {task['do']!r}: {error}"})
 
 
 if __name__ == "__main__":

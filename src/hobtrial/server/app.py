@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import asyncio
 import contextlib
+import hashlib
+import traceback
 from collections.abc import AsyncIterator, Callable
 from pathlib import Path
 from typing import Final
@@ -16,9 +18,9 @@ from fastapi.staticfiles import StaticFiles
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.types import Lifespan
 
-from ..crew import Crew, Marker, Players, Queue, WorkerGoneError, work
+from ..crew import Crew, InternalError, Marker, Players, Queue, WorkerGoneError, work
 from ..store import Store
-from . import bench, live, play, trial
+from . import bench, handing_in, live, play, sheet, trial
 from . import round as round_
 from .deps import PlayServices, Services
 from .guard import Guard
@@ -27,6 +29,9 @@ from .plays import DiskPlays, StoredPlays
 FRONT_END: Final = Path(__file__).resolve().parents[3] / "web" / "dist"
 REPLAYS: Final = 2
 """Workers that play trials for people who look at them; the queue has its own."""
+
+ROUTERS: Final = (bench.router, round_.router, sheet.router, handing_in.router, trial.router)
+"""What needs the database; playing does not."""
 
 log = structlog.get_logger()
 
@@ -55,9 +60,7 @@ def create_app(dsn: str | None = None, *, workers: int = 2, front_end: Path = FR
         queue.close()
         store.close()
 
-    return _application(
-        lifespan if dsn else None, bench.router, round_.router, trial.router, play.router, live.router, pages=front_end
-    )
+    return _application(lifespan if dsn else None, *ROUTERS, play.router, live.router, pages=front_end)
 
 
 def create_disk_app(
@@ -88,6 +91,8 @@ def _application(lifespan: Lifespan[FastAPI] | None, *routers: APIRouter, pages:
     app.add_middleware(GZipMiddleware, minimum_size=2000)
     app.add_middleware(Guard)
     app.add_exception_handler(RequestValidationError, _not_understood)
+    app.add_exception_handler(InternalError, _our_fault)
+    app.add_exception_handler(Exception, _our_fault)
     _serve_front_end(app, pages)
     return app
 
@@ -96,6 +101,15 @@ async def _not_understood(request: Request, error: Exception) -> Response:
     assert isinstance(error, RequestValidationError)
     places = "; ".join(f"{'.'.join(str(part) for part in each['loc'])}: {each['msg']}" for each in error.errors())
     return JSONResponse({"detail": f"This request cannot be read: {places}."}, 422)
+
+
+async def _our_fault(request: Request, error: Exception) -> Response:
+    """Whatever went wrong in this program: in the log with its traceback, and on the page its number."""
+    if not isinstance(error, InternalError):
+        trace = "".join(traceback.format_exception(error))
+        error = InternalError(hashlib.sha256(trace.encode()).hexdigest()[:8])
+        log.error("internal error", id=error.id, method=request.method, path=request.url.path, traceback=trace)
+    return JSONResponse({"detail": str(error)}, 500)
 
 
 def _serve_front_end(app: FastAPI, folder: Path) -> None:

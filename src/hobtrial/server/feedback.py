@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import re
-from typing import Any, Final
+from typing import Final
 
 from jinja2 import Environment, PackageLoader, select_autoescape
 from markupsafe import Markup, escape
 
+from ..core.reporting import StudentReport
 from .views import TryView
 
 _PAGES: Final = Environment(
@@ -15,7 +16,7 @@ _PAGES: Final = Environment(
 )
 
 
-def feedback_page(view: TryView, shown: dict[str, Any]) -> str:
+def feedback_page(view: TryView, shown: StudentReport) -> str:
     """The sheet of a try. `shown` is what its student may see (`for_student`)."""
     return _PAGES.get_template("feedback.html").render(view=view, shown=shown)
 

@@ -8,9 +8,9 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
 
+from ..core.reporting import ProblemReport
 from ..core.words import KEYS
 from .trial_views import StopView, StoryView
-from .views import Problem
 
 MOST_AT_ONCE = 50
 """Inputs in one message: more than a person does in a second."""
@@ -116,7 +116,7 @@ class Unread(BaseModel):
     """The script cannot be read, so no game began."""
 
     say: Literal["unread"] = "unread"
-    problems: list[Problem]
+    problems: list[ProblemReport]
 
 
 class Kept(BaseModel):

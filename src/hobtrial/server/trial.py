@@ -3,23 +3,25 @@
 from __future__ import annotations
 
 import asyncio
-from collections import Counter
-from typing import Any, Literal
+from collections.abc import Mapping
+from dataclasses import replace
+from typing import Any
 
 from fastapi import APIRouter, HTTPException
 from fastapi.responses import HTMLResponse, JSONResponse
 
-from ..core.explaining import for_student, key_of, with_changes
+from ..core.explaining import with_changes
+from ..core.reporting import FindingReport, Report, Withdrawn, for_student, to_json, turned, withdrawn_for
 from ..core.script import Unreadable
 from ..core.script.read import decode
 from ..crew import WorkerGoneError
-from ..store import Rounds
+from ..store import Reports, Rounds
 from ..store.store import Row
+from .building import verdicts_of
 from .deps import Parts
 from .feedback import feedback_page
-from .round import verdicts_of
 from .trial_views import TrialView
-from .views import ChangedCheck, EarlierTry, FindingView, Guesses, Neighbour, OwnMark, Sorry, TriedChange, TryView
+from .views import EarlierTry, FindingView, Guesses, Neighbour, OwnMark, Sorry, TriedChange, TryView
 
 router = APIRouter(prefix="/api/tries", tags=["trial"])
 
@@ -35,14 +37,12 @@ def one_try(try_id: int, parts: Parts) -> TryView:
             raise HTTPException(404, NO_TRY)
         round_row = Rounds.one(link, row["round_id"])
         assert round_row is not None  # a try's round is there by its foreign key
-        tries = Rounds.tries(link, row["round_id"])
+        tries = Rounds.neighbours(link, row["round_id"])
+        others = Rounds.others_with(link, row["round_id"], try_id)
         withdrawn = Rounds.withdrawn(link, row["round_id"])
         earlier = Rounds.try_before(link, try_id)
         predictions = Rounds.predictions(link, row["round_id"]).get(try_id, {})
-    report = row["report"]
-    shared = Counter(
-        key for each in tries if each["report"] for key in {key_of(found) for found in each["report"]["findings"]}
-    )
+    report: Report | None = row["report"]
     text = decode(bytes(row["source"]))
     return TryView(
         id=row["id"],
@@ -51,24 +51,25 @@ def one_try(try_id: int, parts: Parts) -> TryView:
         class_name=round_row["class"],
         student=row["student"],
         number=row["number"],
-        status=report["status"] if report else "waiting",
-        marks=report["marks"] if report else None,
+        status=report.status if report else "waiting",
+        fault=(report.fault or report.unexplained) if report else None,
+        marks=report.marks if report else None,
         out_of=round_row["out_of"],
         source=text.text if isinstance(text, Unreadable) else text,
-        problems=report["problems"] if report else [],
+        problems=list(report.problems) if report else [],
         verdicts=verdicts_of(report),
-        craft=report["craft"] if report else [],
-        by_concept=report["by_concept"] if report else {},
-        by_task=report.get("by_task", {}) if report else {},
-        look_at=[scenario.get("trial", 0) for scenario in report["scenarios"]] if report else [],
+        craft=list(report.craft) if report else [],
+        by_concept=report.by_concept if report else {},
+        by_task=report.by_task if report else {},
+        look_at=[scenario.look_at for scenario in report.scenarios] if report else [],
         shortest=_shortest_words(report),
         own_marks=row["own_marks"],
         own_comment=row["own_comment"] or "",
         own_by=row["own_by"] or "",
         own_at=row["own_at"],
         scenarios=round_row["scenarios"],
-        findings=[_finding(found, shared, row["student"], withdrawn) for found in report["findings"]] if report else [],
-        advice=[each["text"] for each in report["advice"]] if report else [],
+        findings=[_finding(found, others, row["student"], withdrawn) for found in report.findings] if report else [],
+        advice=[each.text for each in report.advice] if report else [],
         previous=_neighbour(tries, try_id, -1),
         next=_neighbour(tries, try_id, 1),
         earlier=_earlier(earlier),
@@ -76,62 +77,54 @@ def one_try(try_id: int, parts: Parts) -> TryView:
     )
 
 
-def _finding(
-    found: dict[str, Any], shared: Counter[str], student: str, withdrawn: set[tuple[str, str | None]]
-) -> FindingView:
-    key = key_of(found)
-    taken: Literal["", "student", "group"] = ""
-    if (key, None) in withdrawn:
-        taken = "group"
-    elif (key, student) in withdrawn:
-        taken = "student"
-    return FindingView(**found, others=max(shared[key] - 1, 0), key=key, withdrawn=taken)
+def _finding(found: FindingReport, others: Mapping[str, int], student: str, withdrawn: Withdrawn) -> FindingView:
+    taken = withdrawn_for(found.key, student, withdrawn)
+    return FindingView(**to_json(found), others=others.get(found.key, 0), key=found.key, withdrawn=taken)
 
 
 def _earlier(row: Row | None) -> EarlierTry | None:
     if row is None:
         return None
-    return EarlierTry(id=row["id"], number=row["number"], marks=row["report"]["marks"] if row["report"] else None)
+    return EarlierTry(id=row["id"], number=row["number"], marks=row["report"].marks if row["report"] else None)
+
+
+@router.post("/{try_id}/mark", status_code=202, responses={404: {"model": Sorry}})
+def mark_again(try_id: int, parts: Parts) -> dict[str, int]:
+    """Marks one script again: for one that could not be marked."""
+    with parts.store.transaction() as link:
+        row = Rounds.one_try(link, try_id)
+        if row is None:
+            raise HTTPException(404, NO_TRY)
+        Reports.forget(link, row["version_id"], row["digest"])
+        parts.queue.defer(link, row["version_id"], [row["digest"]])
+    return {"waiting": 1}
 
 
 @router.post("/{try_id}/findings/{place}/change", responses={404: {"model": Sorry}, 409: {"model": Sorry}})
 async def try_change(try_id: int, place: int, parts: Parts) -> TriedChange:
     """Marks the script again with the fix of one of its findings; nothing is kept."""
     row, _ = await asyncio.to_thread(_row, parts, try_id)
-    report = row["report"]
-    if report is None or not 0 <= place < len(report["findings"]):
+    report: Report | None = row["report"]
+    if report is None or not 0 <= place < len(report.findings):
         raise HTTPException(404, "There is no such finding in this try.")
-    fix = report["findings"][place]["fix"]
+    fix = report.findings[place].fix
     text = decode(bytes(row["source"]))
     if fix is None or isinstance(text, Unreadable):
         raise HTTPException(409, "There is no fix to try for this finding.")
-    changed = with_changes(text, fix["changes"])
+    changed = with_changes(text, fix.changes)
     if changed is None:
         raise HTTPException(409, "This fix stands on top of another one; mend that one first.")
     exercise = await parts.marker.open(row["version_id"])
     again = await parts.crew.mark(exercise, "changed", changed.encode(), explained=False)
+    if again.fault is not None or again.marks is None or report.marks is None:
+        raise HTTPException(503, again.fault.message if again.fault else "This script has no marks to compare with.")
     return TriedChange(
-        marks_before=report["marks"],
-        marks=again["marks"],
-        out_of=again["out_of"],
-        checks=[ChangedCheck(**each) for each in _turned(report, again)],
+        marks_before=report.marks,
+        marks=again.marks,
+        out_of=again.out_of,
+        checks=turned(report, again),
         source=changed,
     )
-
-
-def _turned(before: dict[str, Any], after: dict[str, Any]) -> list[dict[str, Any]]:
-    """The checks with another verdict than before; of a text that could not be read all that hold now."""
-    old = {
-        (scenario["name"], place): check["verdict"]
-        for scenario in before["scenarios"]
-        for place, check in enumerate(scenario["checks"])
-    }
-    return [
-        {"scenario": scenario["name"], "expect": check["expect"], "before": was, "after": check["verdict"]}
-        for scenario in after["scenarios"]
-        for place, check in enumerate(scenario["checks"])
-        if (was := old.get((scenario["name"], place), "not reached")) != check["verdict"]
-    ]
 
 
 @router.get("/{try_id}/feedback", response_class=HTMLResponse, responses={404: {"model": Sorry}})
@@ -140,23 +133,18 @@ async def feedback(try_id: int, parts: Parts) -> HTMLResponse:
     view = await asyncio.to_thread(one_try, try_id, parts)
     row, _ = await asyncio.to_thread(_row, parts, try_id)
     exercise = await parts.marker.open(row["version_id"])
-    shown = for_student(row["report"], exercise.help, view.number, [each.visible for each in view.scenarios])
-    taken = {each.key for each in view.findings if each.withdrawn}
-    shown["findings"] = [each for each in shown["findings"] if each["key"] not in taken]
+    report: Report | None = row["report"]
+    kept = None
+    if report is not None:
+        taken = {each.key for each in view.findings if each.withdrawn}
+        kept = replace(report, findings=tuple(each for each in report.findings if each.key not in taken))
+    shown = for_student(kept, exercise.help, view.number, [each.visible for each in view.scenarios])
     return HTMLResponse(feedback_page(view, shown))
 
 
-def _shortest(report: dict[str, Any] | None, number: int) -> dict[str, Any] | None:
-    """The shortest inputs that a wild scenario found, if it found any."""
-    checks = report["scenarios"][number]["checks"] if report and report["scenarios"] else []
-    found: dict[str, Any] | None = next((check["shortest"] for check in checks if "shortest" in check), None)
-    return found
-
-
-def _shortest_words(report: dict[str, Any] | None) -> dict[int, str]:
-    numbers = range(len(report["scenarios"])) if report else range(0)
-    found = {number: _shortest(report, number) for number in numbers}
-    return {number: each["words"] for number, each in found.items() if each is not None}
+def _shortest_words(report: Report | None) -> dict[int, str]:
+    scenarios = report.scenarios if report else ()
+    return {number: each.shortest.words for number, each in enumerate(scenarios) if each.shortest is not None}
 
 
 @router.put("/{try_id}/own", status_code=204, responses={404: {"model": Sorry}})
@@ -203,22 +191,20 @@ async def one_trial(
     trials = len(scenarios[number].get("trials", [""]))
     if not 0 <= trial < trials:
         raise HTTPException(404, f"This scenario has trials 0 to {trials - 1}; there is no number {trial}.")
-    found = _shortest(row["report"], number) if shortest else None
+    report: Report | None = row["report"]
+    found = report.scenarios[number].shortest if shortest and report and number < len(report.scenarios) else None
+    cut_down = found.scenario if found else None
     exercise = await parts.marker.open(row["version_id"])
     try:
-        replay: dict[str, Any] = await parts.crew.replay(
-            exercise, bytes(row["source"]), number, found["scenario"] if found else None, trial=trial
-        )
+        replay: dict[str, Any] = await parts.crew.replay(exercise, bytes(row["source"]), number, cut_down, trial=trial)
         replay["version"] = row["version_id"]
         before = await asyncio.to_thread(_before, parts, try_id) if earlier else None
         if before is not None:
-            beside = await parts.crew.replay(
-                exercise, bytes(before["source"]), number, found["scenario"] if found else None, trial=trial
-            )
+            beside = await parts.crew.replay(exercise, bytes(before["source"]), number, cut_down, trial=trial)
             outcome = beside["trace"]["outcome"] if beside["trace"] else "playing"
             replay["reference"] = {"samples": beside["samples"], "outcome": outcome}
     except WorkerGoneError:
-        raise HTTPException(503, "This trial took too much time or memory to be shown. The marks are kept.") from None
+        raise HTTPException(503, "The machine ended this trial before it could be shown. The marks are kept.") from None
     return JSONResponse(replay)
 
 

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Any
 
 from pydantic import BaseModel
 
+from ..core.exercise import CheckKind
+from ..core.judging import Answer
 from ..core.trial import InputKind
-
-Answer = Literal["held", "broken", "not reached"]
+from ..core.words import Outcome
 
 
 class InputView(BaseModel):
@@ -26,7 +27,7 @@ class VerdictView(BaseModel):
     """A check with its verdict. `values` are those of every part at `frame`."""
 
     expect: str
-    kind: str
+    kind: CheckKind
     verdict: Answer
     marks: float
     out_of: float
@@ -166,7 +167,7 @@ class TraceView(BaseModel):
     """The whole trace of a trial; reading is frame -1."""
 
     frames: int
-    outcome: str
+    outcome: Outcome
     stopped: StopView | None
     story: list[StoryView]
     changes: list[ChangeView]
@@ -237,7 +238,7 @@ class ReferenceView(BaseModel):
     """What the reference did in the same scenario."""
 
     samples: dict[str, list[tuple[int, Any]]]
-    outcome: str
+    outcome: Outcome
 
 
 class PartingView(BaseModel):

@@ -7,9 +7,13 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from .trial_views import Answer, SceneView, VariableView
+from ..core.exercise import CheckKind
+from ..core.explaining import ChangedLine, Confidence
+from ..core.judging import Answer
+from ..core.reporting import CraftReport, Fault, PartMarks, ProblemReport, Turned
+from .trial_views import SceneView, VariableView
 
-Status = Literal["waiting", "marked", "unreadable", "stopped"]
+Status = Literal["waiting", "marked", "unreadable", "stopped", "unmarked"]
 
 
 class RoundSummary(BaseModel):
@@ -49,7 +53,7 @@ class CheckHead(BaseModel):
     """A check without its verdict."""
 
     expect: str
-    kind: str
+    kind: CheckKind
     marks: float
     because: str
 
@@ -62,24 +66,6 @@ class ScenarioHead(BaseModel):
     checks: list[CheckHead]
     trials: list[str] = [""]
     """What tells its trials apart; one empty text where there is only one."""
-
-
-class PartMarks(BaseModel):
-    """Marks for one concept or task."""
-
-    marks: float
-    out_of: float
-
-
-class CraftView(BaseModel):
-    """What became of a craft line."""
-
-    expect: str
-    verdict: Answer
-    marks: float
-    out_of: float
-    reason: str | None
-    because: str
 
 
 class Predicted(BaseModel):
@@ -104,9 +90,11 @@ class StudentRow(BaseModel):
     number: int
     status: Status
     marks: float | None
+    fault: Fault | None = None
+    """Why it could not be marked, or its mistakes not be looked for, through no fault of the script."""
     own_marks: float | None = None
     verdicts: list[list[Answer]]
-    craft: list[CraftView]
+    craft: list[CraftReport]
     first: str | None
     groups: list[str]
     predicted: list[Predicted] = []
@@ -117,6 +105,7 @@ class Typical(BaseModel):
 
     try_id: int
     scenario: int
+    trial: int
     frame: int | None
 
 
@@ -126,7 +115,7 @@ class GroupView(BaseModel):
     key: str
     slip: str
     title: str
-    confidence: str
+    confidence: Confidence
     tries: list[int]
     marks_lost: float
     excerpt: str | None
@@ -210,27 +199,12 @@ class Neighbour(BaseModel):
     student: str
 
 
-class Problem(BaseModel):
-    """A place of a text that cannot be accepted."""
-
-    line: int
-    column: int
-    kind: str
-    message: str
-    instead: str
-
-
-class ChangedLine(BaseModel):
-    """A line before and after a fix."""
+class FixView(BaseModel):
+    """A fix that was tried; `line`, `before` and `after` are those of its first change."""
 
     line: int
     before: str
     after: str
-
-
-class FixView(ChangedLine):
-    """A fix that was tried."""
-
     mends: int
     breaks: int
     on_top: bool = False
@@ -243,7 +217,7 @@ class FindingView(BaseModel):
 
     slip: str
     title: str
-    confidence: Literal["shown", "likely", "open"]
+    confidence: Confidence
     about: str
     lines: list[int]
     scenarios: list[str]
@@ -279,12 +253,13 @@ class TryView(BaseModel):
     student: str
     number: int
     status: Status
+    fault: Fault | None = None
     marks: float | None
     out_of: float
     source: str
-    problems: list[Problem]
+    problems: list[ProblemReport]
     verdicts: list[list[Answer]]
-    craft: list[CraftView]
+    craft: list[CraftReport]
     by_concept: dict[str, PartMarks]
     by_task: dict[str, PartMarks]
     look_at: list[int]
@@ -306,22 +281,13 @@ class TryView(BaseModel):
     """The same student's try before this one."""
 
 
-class ChangedCheck(BaseModel):
-    """A check whose verdict a change turns."""
-
-    scenario: str
-    expect: str
-    before: Answer
-    after: Answer
-
-
 class TriedChange(BaseModel):
     """A script with a finding's fix in it, marked again."""
 
     marks_before: float
     marks: float
     out_of: float
-    checks: list[ChangedCheck]
+    checks: list[Turned]
     source: str
 
 

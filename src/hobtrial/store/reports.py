@@ -1,11 +1,12 @@
-"""Reports: the whole as JSON, marks and findings also as rows."""
+"""Reports: the whole as JSON, findings also as rows that can be counted; and what could not be marked."""
 
 from __future__ import annotations
 
-from typing import Any, Final
+from typing import Final
 
 from psycopg.types.json import Jsonb
 
+from ..core.reporting import EDITION, Report
 from .store import Link, queries
 
 _SQL: Final = queries("reports")
@@ -26,46 +27,49 @@ class Reports:
         return _SQL.has_report(link, version_id=version, digest=digest) is not None
 
     @staticmethod
-    def forget_older(link: Link, edition: int) -> None:
-        """Takes away what an older edition of the marking made, so that it is made anew."""
-        _SQL.forget_older(link, made_by=edition)
+    def forget_older(link: Link) -> None:
+        """Takes away what an older edition of the marking made, and what could not be marked, to be tried again."""
+        _SQL.forget_older(link, made_by=EDITION)
+        _SQL.forget_all_unmarked(link)
 
     @staticmethod
-    def add(link: Link, version: int, digest: str, report: dict[str, Any], edition: int = 1) -> bool:
-        """Keeps a report, unless there is one already. Whether it was kept."""
+    def forget(link: Link, version: int, digest: str) -> None:
+        """Takes away what is known of a text, so that it is marked again."""
+        _SQL.forget_one(link, version_id=version, digest=digest)
+        _SQL.forget_unmarked(link, version_id=version, digest=digest)
+
+    @staticmethod
+    def add(link: Link, version: int, digest: str, report: Report) -> bool:
+        """Keeps a report, unless there is one already. Whether it was kept.
+
+        Of a text that could not be marked, only that is kept, and no marks.
+        """
+        if report.status == "unmarked":
+            _SQL.add_unmarked(link, version_id=version, digest=digest, report=Jsonb(report.as_json()))
+            return False
+        _SQL.forget_unmarked(link, version_id=version, digest=digest)
         made = _SQL.add_report(
             link,
             version_id=version,
             digest=digest,
-            status=report["status"],
-            marks=report["marks"],
-            out_of=report["out_of"],
-            whole=Jsonb(report),
-            made_by=edition,
+            status=report.status,
+            marks=report.marks,
+            out_of=report.out_of,
+            whole=Jsonb(report.as_json()),
+            made_by=EDITION,
         )
         if made is None:
             return False
-        checks = [
-            {
-                "report_id": made["id"],
-                "scenario": number,
-                "place": place,
-                **{key: check[key] for key in ("verdict", "marks", "out_of")},
-            }
-            for number, scenario in enumerate(report["scenarios"])
-            for place, check in enumerate(scenario["checks"])
-        ]
         findings = [
             {
                 "report_id": made["id"],
                 "place": place,
-                "checks": Jsonb(finding["checks"]),
-                **{key: finding[key] for key in ("slip", "about", "confidence", "lines", "marks_lost")},
+                "slip": finding.slip,
+                "key": finding.key,
+                "marks_lost": finding.marks_lost,
             }
-            for place, finding in enumerate(report["findings"])
+            for place, finding in enumerate(report.findings)
         ]
-        if checks:
-            _SQL.add_check(link, checks)
         if findings:
             _SQL.add_finding(link, findings)
         return True

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Iterable
-from typing import Any, Final
+from typing import Final
 
 from psycopg.types.json import Jsonb
 
+from ..core.reporting import Report, from_json
 from .store import Link, Row, queries
 
 _SQL: Final = queries("rounds")
@@ -71,14 +72,24 @@ class Rounds:
 
     @staticmethod
     def tries(link: Link, round_id: int) -> list[Row]:
-        """The last try of each student, by name."""
-        return list(_SQL.latest_tries(link, round_id=round_id))
+        """The last try of each student, by name; `report` is a `Report`, or None for one that waits."""
+        return [_with_report(row) for row in _SQL.latest_tries(link, round_id=round_id)]
 
     @staticmethod
     def one_try(link: Link, try_id: int) -> Row | None:
         """One try with its text and its report."""
         row: Row | None = _SQL.one_try(link, try_id=try_id)
-        return row
+        return None if row is None else _with_report(row)
+
+    @staticmethod
+    def others_with(link: Link, round_id: int, try_id: int) -> dict[str, int]:
+        """For each key of a finding how many other students of the round have it in their last try."""
+        return {row["key"]: row["others"] for row in _SQL.others_with(link, round_id=round_id, try_id=try_id)}
+
+    @staticmethod
+    def neighbours(link: Link, round_id: int) -> list[Row]:
+        """The last try of each student, by name: ids and names only."""
+        return list(_SQL.neighbours(link, round_id=round_id))
 
     @staticmethod
     def newest(link: Link, version: int) -> Row:
@@ -95,9 +106,9 @@ class Rounds:
         return True
 
     @staticmethod
-    def reports_before(link: Link, round_id: int) -> dict[int, Any]:
+    def reports_before(link: Link, round_id: int) -> dict[int, Report]:
         """The reports of the last tries with the version before, by try."""
-        return {row["id"]: row["report"] for row in _SQL.reports_before(link, round_id=round_id)}
+        return {row["id"]: from_json(row["report"]) for row in _SQL.reports_before(link, round_id=round_id)}
 
     @staticmethod
     def set_own(link: Link, try_id: int, marks: float | None, comment: str, by: str = "teacher") -> None:
@@ -139,7 +150,7 @@ class Rounds:
     def try_before(link: Link, try_id: int) -> Row | None:
         """The same student's try before a try, with its text and report."""
         row: Row | None = _SQL.try_before(link, try_id=try_id)
-        return row
+        return None if row is None else _with_report(row)
 
     @staticmethod
     def unmarked(link: Link, round_id: int) -> list[str]:
@@ -153,6 +164,11 @@ class Rounds:
 
     @staticmethod
     def mark_again(link: Link, round_id: int) -> None:
-        """Forgets the reports of a round and notes that its marking begins."""
+        """Forgets the reports of a round, and what could not be marked in it, and notes that its marking begins."""
         _SQL.forget_reports(link, round_id=round_id)
+        _SQL.forget_unmarked_of(link, round_id=round_id)
         _SQL.marking_begins(link, round_id=round_id)
+
+
+def _with_report(row: Row) -> Row:
+    return {**row, "report": None if row["report"] is None else from_json(row["report"])}

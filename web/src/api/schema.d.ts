@@ -64,26 +64,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/rounds/{round_id}/sheet": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Sheet
-         * @description A group of findings for the projector or the printer: lines, question and reason, and nobody's name.
-         */
-        get: operations["sheet_api_rounds__round_id__sheet_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/rounds": {
         parameters: {
             query?: never;
@@ -138,6 +118,26 @@ export interface paths {
          * @description Goes on with the newest version of the exercise; whose marks change is then shown with the round.
          */
         post: operations["renew_api_rounds__round_id__renew_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet
+         * @description A group of findings for the projector or the printer: lines, question and reason, and nobody's name.
+         */
+        get: operations["sheet_api_rounds__round_id__sheet_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -221,6 +221,26 @@ export interface paths {
         get: operations["one_try_api_tries__try_id__get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tries/{try_id}/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mark Again
+         * @description Marks one script again: for one that could not be marked.
+         */
+        post: operations["mark_again_api_tries__try_id__mark_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -510,28 +530,8 @@ export interface components {
             new: unknown;
         };
         /**
-         * ChangedCheck
-         * @description A check whose verdict a change turns.
-         */
-        ChangedCheck: {
-            /** Scenario */
-            scenario: string;
-            /** Expect */
-            expect: string;
-            /**
-             * Before
-             * @enum {string}
-             */
-            before: "held" | "broken" | "not reached";
-            /**
-             * After
-             * @enum {string}
-             */
-            after: "held" | "broken" | "not reached";
-        };
-        /**
          * ChangedLine
-         * @description A line before and after a fix.
+         * @description A line before and after an edit.
          */
         ChangedLine: {
             /** Line */
@@ -564,18 +564,21 @@ export interface components {
         CheckHead: {
             /** Expect */
             expect: string;
-            /** Kind */
-            kind: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "at" | "after" | "by" | "always" | "never" | "each" | "same" | "unchanged" | "end" | "case";
             /** Marks */
             marks: number;
             /** Because */
             because: string;
         };
         /**
-         * CraftView
-         * @description What became of a craft line.
+         * CraftReport
+         * @description What became of one craft line.
          */
-        CraftView: {
+        CraftReport: {
             /** Expect */
             expect: string;
             /**
@@ -589,6 +592,10 @@ export interface components {
             out_of: number;
             /** Reason */
             reason: string | null;
+            /** Concept */
+            concept: string | null;
+            /** Task */
+            task: string | null;
             /** Because */
             because: string;
         };
@@ -676,6 +683,24 @@ export interface components {
             choices: unknown[] | null;
         };
         /**
+         * Fault
+         * @description Why a script could not be marked, or its marks not be explained, through no doing of its own.
+         *
+         *     `whose` is `machine` (a worker was ended, memory was gone) or `ours` (an internal error; the log has
+         *     its traceback under `id`).
+         */
+        Fault: {
+            /**
+             * Whose
+             * @enum {string}
+             */
+            whose: "machine" | "ours";
+            /** Message */
+            message: string;
+            /** Id */
+            id?: string | null;
+        };
+        /**
          * FindingView
          * @description A finding with its sentences.
          */
@@ -734,7 +759,7 @@ export interface components {
         };
         /**
          * FixView
-         * @description A fix that was tried.
+         * @description A fix that was tried; `line`, `before` and `after` are those of its first change.
          */
         FixView: {
             /** Line */
@@ -771,8 +796,11 @@ export interface components {
             slip: string;
             /** Title */
             title: string;
-            /** Confidence */
-            confidence: string;
+            /**
+             * Confidence
+             * @enum {string}
+             */
+            confidence: "shown" | "likely" | "open";
             /** Tries */
             tries: number[];
             /** Marks Lost */
@@ -1047,10 +1075,10 @@ export interface components {
             of: number;
         };
         /**
-         * Problem
+         * ProblemReport
          * @description A place of a text that cannot be accepted.
          */
-        Problem: {
+        ProblemReport: {
             /** Line */
             line: number;
             /** Column */
@@ -1074,8 +1102,11 @@ export interface components {
                     unknown
                 ][];
             };
-            /** Outcome */
-            outcome: string;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "playing" | "won" | "lost";
         };
         /**
          * RoundSummary
@@ -1318,15 +1349,16 @@ export interface components {
              * Status
              * @enum {string}
              */
-            status: "waiting" | "marked" | "unreadable" | "stopped";
+            status: "waiting" | "marked" | "unreadable" | "stopped" | "unmarked";
             /** Marks */
             marks: number | null;
+            fault?: components["schemas"]["Fault"] | null;
             /** Own Marks */
             own_marks?: number | null;
             /** Verdicts */
             verdicts: ("held" | "broken" | "not reached")[][];
             /** Craft */
-            craft: components["schemas"]["CraftView"][];
+            craft: components["schemas"]["CraftReport"][];
             /** First */
             first: string | null;
             /** Groups */
@@ -1360,8 +1392,11 @@ export interface components {
         TraceView: {
             /** Frames */
             frames: number;
-            /** Outcome */
-            outcome: string;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "playing" | "won" | "lost";
             stopped: components["schemas"]["StopView"] | null;
             /** Story */
             story: components["schemas"]["StoryView"][];
@@ -1466,7 +1501,7 @@ export interface components {
             /** Out Of */
             out_of: number;
             /** Checks */
-            checks: components["schemas"]["ChangedCheck"][];
+            checks: components["schemas"]["Turned"][];
             /** Source */
             source: string;
         };
@@ -1491,7 +1526,8 @@ export interface components {
              * Status
              * @enum {string}
              */
-            status: "waiting" | "marked" | "unreadable" | "stopped";
+            status: "waiting" | "marked" | "unreadable" | "stopped" | "unmarked";
+            fault?: components["schemas"]["Fault"] | null;
             /** Marks */
             marks: number | null;
             /** Out Of */
@@ -1499,11 +1535,11 @@ export interface components {
             /** Source */
             source: string;
             /** Problems */
-            problems: components["schemas"]["Problem"][];
+            problems: components["schemas"]["ProblemReport"][];
             /** Verdicts */
             verdicts: ("held" | "broken" | "not reached")[][];
             /** Craft */
-            craft: components["schemas"]["CraftView"][];
+            craft: components["schemas"]["CraftReport"][];
             /** By Concept */
             by_concept: {
                 [key: string]: components["schemas"]["PartMarks"];
@@ -1552,6 +1588,26 @@ export interface components {
             earlier?: components["schemas"]["EarlierTry"] | null;
         };
         /**
+         * Turned
+         * @description A check with another verdict than before.
+         */
+        Turned: {
+            /** Scenario */
+            scenario: string;
+            /** Expect */
+            expect: string;
+            /**
+             * Before
+             * @enum {string}
+             */
+            before: "held" | "broken" | "not reached";
+            /**
+             * After
+             * @enum {string}
+             */
+            after: "held" | "broken" | "not reached";
+        };
+        /**
          * Typical
          * @description Where a group's typical trial opens.
          */
@@ -1560,6 +1616,8 @@ export interface components {
             try_id: number;
             /** Scenario */
             scenario: number;
+            /** Trial */
+            trial: number;
             /** Frame */
             frame: number | null;
         };
@@ -1595,8 +1653,11 @@ export interface components {
         VerdictView: {
             /** Expect */
             expect: string;
-            /** Kind */
-            kind: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "at" | "after" | "by" | "always" | "never" | "each" | "same" | "unchanged" | "end" | "case";
             /**
              * Verdict
              * @enum {string}
@@ -1905,7 +1966,7 @@ export interface components {
              */
             say: "unread";
             /** Problems */
-            problems: components["schemas"]["Problem"][];
+            problems: components["schemas"]["ProblemReport"][];
         };
         /**
          * LiveMessages
@@ -1998,48 +2059,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Sorry"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    sheet_api_rounds__round_id__sheet_get: {
-        parameters: {
-            query: {
-                key: string;
-            };
-            header?: never;
-            path: {
-                round_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SheetView"];
-                };
             };
             /** @description Not Found */
             404: {
@@ -2178,6 +2197,48 @@ export interface operations {
             };
         };
     };
+    sheet_api_rounds__round_id__sheet_get: {
+        parameters: {
+            query: {
+                key: string;
+            };
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     hand_in_api_rounds__round_id__scripts_post: {
         parameters: {
             query?: never;
@@ -2297,6 +2358,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TryView"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    mark_again_api_tries__try_id__mark_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                try_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: number;
+                    };
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
             /** @description Validation Error */

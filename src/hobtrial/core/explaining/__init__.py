@@ -1,35 +1,31 @@
-"""Verdicts → Findings → Report: why a script lost marks, with evidence from its own runs."""
+"""Verdicts → Findings: why a script lost marks, with evidence from its own runs."""
 
-from .changed import why_changed
+from .advice import Advice, advice_on
+from .catalogue import Sentences, capital, happened, sentences, value_text
 from .edits import with_changes
-from .explain import Explanation, explain
-from .finding import Edit, Finding, Fix
-from .groups import Group, groups, key_of
+from .explain import Explanation, explain, explain_unreadable
+from .finding import ChangedLine, CheckRef, Confidence, Edit, Finding, Fix
 from .parting import Parting, first_parting, parting
-from .replay import replay, scene_json, variables_json
-from .report import EDITION, Report, halted, report
-from .student import for_student
 
 __all__ = [
-    "EDITION",
+    "Advice",
+    "ChangedLine",
+    "CheckRef",
+    "Confidence",
     "Edit",
     "Explanation",
     "Finding",
     "Fix",
-    "Group",
     "Parting",
-    "Report",
+    "Sentences",
+    "advice_on",
+    "capital",
     "explain",
+    "explain_unreadable",
     "first_parting",
-    "for_student",
-    "groups",
-    "halted",
-    "key_of",
+    "happened",
     "parting",
-    "replay",
-    "report",
-    "scene_json",
-    "variables_json",
-    "why_changed",
+    "sentences",
+    "value_text",
     "with_changes",
 ]

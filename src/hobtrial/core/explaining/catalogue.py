@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Any, Final
 
+from ..judging import HELD, Played
 from ..words import UNSET, as_json_value, seconds_of
-from .wording import Entry
+from .finding import Finding
+from .wording import SLIPS, Entry
 
 UNREADABLE: Final[dict[str, str]] = {
     "assign-for-compare": "`=` where a comparison is meant",
@@ -152,24 +156,72 @@ def stop_words(facts: dict[str, Any]) -> str:
     return f"{where}: {kind}, {message}."
 
 
-def texts(entry: Entry, facts: dict[str, Any]) -> dict[str, str]:
+@dataclass(frozen=True, slots=True)
+class Sentences:
+    """What is said of a finding, from the title to the note for the teacher."""
+
+    title: str
+    for_class: str
+    nudge: str
+    quiet: str
+    pointer: str
+    note: str
+
+
+def texts(entry: Entry, facts: dict[str, Any]) -> Sentences:
     """The texts of an entry with the facts of a finding; the plain ones where it has no values for the others."""
     given = {
         key: value if key in _AS_THEY_ARE or isinstance(value, str) else value_text(value)
         for key, value in facts.items()
     }
-    given["when"] = _capital(moment(facts.get("frame")))
+    given["when"] = capital(moment(facts.get("frame")))
     if facts.get("values"):
         pairs = dict(facts["values"]).items()
         given["seen"] = " and ".join(f"`{part}` was {value_text(value)}" for part, value in pairs)
-    return {
-        "title": _either(entry.title, "", given),
-        "for_class": _either(entry.for_class or entry.title, "", given),
-        "nudge": _either(entry.nudge, entry.nudge_plain, given),
-        "quiet": _either(entry.quiet or entry.nudge_plain or entry.nudge, "", given),
-        "pointer": _either(entry.pointer, entry.pointer_plain, given),
-        "note": _either(entry.note, "", given).strip(),
-    }
+    return Sentences(
+        title=_either(entry.title, "", given),
+        for_class=_either(entry.for_class or entry.title, "", given),
+        nudge=_either(entry.nudge, entry.nudge_plain, given),
+        quiet=_either(entry.quiet or entry.nudge_plain or entry.nudge, "", given),
+        pointer=_either(entry.pointer, entry.pointer_plain, given),
+        note=_either(entry.note, "", given).strip(),
+    )
+
+
+def sentences(finding: Finding) -> Sentences:
+    """The texts of a finding."""
+    facts = dict(finding.facts)
+    if finding.slip == "unreadable":
+        facts["kind"] = UNREADABLE[facts["kind"]]
+    if finding.fix is not None:
+        facts["mends"] = finding.fix.mends
+    return texts(SLIPS[finding.slip], facts)
+
+
+def happened(finding: Finding, played: Sequence[Played]) -> list[str]:
+    """What happened, in three sentences at most: what was seen, what was asked, what the brief says."""
+    refs = [ref for ref in finding.checks if ref[0] == finding.scenario] or list(finding.checks)
+    if not refs or not played:
+        return []
+    number, place = refs[0]
+    verdict = played[number].verdicts[place]
+    if verdict.verdict == HELD:  # another mistake hid it until that one was mended
+        return [f"This shows once the other mistakes are mended: `{verdict.expect}`."]
+    found: list[str] = []
+    if verdict.frame is not None and verdict.values:
+        values = " and ".join(f"`{name}` was {value_text(value)}" for name, value in verdict.values)
+        found.append(f"{capital(moment(verdict.frame))} {values}.")
+    elif verdict.reason:
+        stop = played[number].trace.stopped
+        when = f" at {seconds_of(stop.frame):.2f} s" if stop is not None and stop.frame >= 0 else ""
+        found.append(
+            f"The script stopped{when}, before this could be seen."
+            if stop is not None
+            else f"{capital(verdict.reason)}."
+        )
+    if verdict.because:
+        found.append(verdict.because)
+    return found[:3]
 
 
 _AS_THEY_ARE: Final = frozenset({"parts", "values"})
@@ -182,7 +234,8 @@ def _either(template: str, plain: str, facts: dict[str, Any]) -> str:
         return fill(plain, facts) if plain else template.format_map(_Open(facts))
 
 
-def _capital(text: str) -> str:
+def capital(text: str) -> str:
+    """A text that begins a sentence."""
     return text[0].upper() + text[1:]
 
 

@@ -8,8 +8,7 @@ from __future__ import annotations
 
 import ast
 import re
-from collections.abc import Iterable, Mapping, Sequence
-from typing import Any
+from collections.abc import Iterable, Sequence
 
 from ..script import Script
 from .finding import ChangedLine, Edit, Span
@@ -44,18 +43,18 @@ def changed_lines(before: str, after: str) -> tuple[ChangedLine, ...]:
     )
 
 
-def with_changes(text: str, changes: Iterable[Mapping[str, Any]]) -> str | None:
+def with_changes(text: str, changes: Iterable[ChangedLine]) -> str | None:
     """A text with the changed lines of a fix in place of its own; nothing where a line is another one by now."""
     lines = text.split("\n")
     for change in changes:
-        if not 1 <= change["line"] <= len(lines):
+        if not 1 <= change.line <= len(lines):
             return None
-        line = lines[change["line"] - 1]
-        if change["before"] not in line or (not change["before"] and line.strip()):
+        line = lines[change.line - 1]
+        if change.before not in line or (not change.before and line.strip()):
             return None
-        lead = line[: line.index(change["before"])] if change["before"] else ""
-        rest = line[len(lead) + len(change["before"]) :]
-        lines[change["line"] - 1] = lead + change["after"] + rest
+        lead = line[: line.index(change.before)] if change.before else ""
+        rest = line[len(lead) + len(change.before) :]
+        lines[change.line - 1] = lead + change.after + rest
     return "\n".join(lines)
 
 

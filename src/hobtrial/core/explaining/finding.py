@@ -69,18 +69,6 @@ class Fix:
     shows_reference: bool = False
     """Whether its lines are the reference's: the teacher's to allow."""
 
-    def as_json(self) -> dict[str, Any]:
-        """The fix as the report shows it; the first line stands by itself."""
-        first = self.changes[0].as_json()
-        return {
-            **first,
-            "mends": self.mends,
-            "breaks": self.breaks,
-            "on_top": self.on_top,
-            "shows_reference": self.shows_reference,
-            "changes": [line.as_json() for line in self.changes],
-        }
-
 
 @dataclass(frozen=True, slots=True)
 class Finding:

@@ -23,7 +23,7 @@ from .marking import (
 )
 from .names import ExpectationError, Surroundings, read_event
 from .prepare import Prepared, open_exercise, pair_events, prepare
-from .verdict import BROKEN, HELD, NOT_REACHED, Verdict, judge, tidy
+from .verdict import BROKEN, HELD, NOT_REACHED, Answer, Verdict, judge, tidy
 from .written import inputs_back, written_back
 
 __all__ = [
@@ -31,6 +31,7 @@ __all__ = [
     "HELD",
     "NOT_REACHED",
     "TRIALS_OF_AN_EDIT",
+    "Answer",
     "Asked",
     "Course",
     "CraftRule",

@@ -9,7 +9,7 @@ from typing import Any, Final
 
 from ..script import Script, Woven
 from ..trial import Trace
-from ..words import as_json_value, plural
+from ..words import plural
 from .course import Course
 from .craft import Alias, CraftRule
 from .prepare import Prepared
@@ -39,20 +39,6 @@ class Played:
     def broken(self) -> bool:
         """Whether any check is broken or was not reached."""
         return any(verdict.verdict != HELD for verdict in self.verdicts)
-
-    def as_json(self) -> dict[str, Any]:
-        """The scenario as the report shows it."""
-        trace = self.trace
-        return {
-            "name": self.name,
-            "outcome": trace.outcome,
-            "final": {name: as_json_value(value) for name, value in trace.final.items()},
-            "stopped": trace.stopped.as_json() if trace.stopped else None,
-            "frames": trace.last_frame + 1,
-            "trials": self.trials,
-            **({"trial": self.trial} if self.trials > 1 else {}),
-            "checks": [verdict.as_json() for verdict in self.verdicts],
-        }
 
 
 def play_scenario(
@@ -132,20 +118,8 @@ class CraftVerdict:
     task: str | None
     because: str
 
-    def as_json(self) -> dict[str, Any]:
-        """The verdict as the report shows it."""
-        return {
-            "expect": self.expect,
-            "verdict": self.verdict,
-            "marks": tidy(self.marks),
-            "out_of": tidy(self.out_of),
-            "reason": self.reason,
-            "concept": self.concept,
-            "because": self.because,
-        }
 
-
-Marked = Verdict | CraftVerdict
+Judged = Verdict | CraftVerdict
 
 
 def judge_craft(rules: Iterable[CraftRule], script: Script, alias: Alias) -> list[CraftVerdict]:
@@ -176,7 +150,7 @@ def by_task(
     prepared: Prepared, played: Iterable[Played], craft: Iterable[CraftVerdict]
 ) -> dict[str, dict[str, int | float]]:
     """Marks earned and possible for each task that the exercise lists."""
-    groups: dict[str, list[Marked]] = {task.id: [] for task in prepared.exercise.settings.tasks}
+    groups: dict[str, list[Judged]] = {task.id: [] for task in prepared.exercise.settings.tasks}
     for run in played:
         task = prepared.courses[run.number].scenario.task
         if task is not None:
@@ -220,12 +194,12 @@ def shortest_break(prepared: Prepared, woven: Woven, run: Played) -> dict[int, d
     return {place: {"words": words if found else "no input at all is enough", "scenario": scenario}}
 
 
-def total(verdicts: Iterable[Marked]) -> float:
+def total(verdicts: Iterable[Judged]) -> float:
     """The marks earned."""
     return sum(verdict.marks for verdict in verdicts)
 
 
-def by_concept(verdicts: Iterable[Marked]) -> dict[str, dict[str, int | float]]:
+def by_concept(verdicts: Iterable[Judged]) -> dict[str, dict[str, int | float]]:
     """Marks earned and possible for each concept."""
     earned: dict[str, float] = defaultdict(float)
     possible: dict[str, float] = defaultdict(float)

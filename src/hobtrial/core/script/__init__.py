@@ -3,7 +3,7 @@
 from .bindings import bound_names, declared, declared_global, functions, imported_names
 from .expressions import Test
 from .guards import Guards
-from .limits import DEFAULT_LIMITS, Halt, Limits
+from .limits import DEFAULT_LIMITS, Halt, Limits, OutOfMemory
 from .read import Reading, Script, Unreadable, is_handler, mend, read
 from .ready_made import BUILTINS, DIRECT, builtins_of
 from .stand_ins import StandIn, stand_ins
@@ -20,6 +20,7 @@ __all__ = [
     "Guards",
     "Halt",
     "Limits",
+    "OutOfMemory",
     "Reading",
     "Script",
     "StandIn",

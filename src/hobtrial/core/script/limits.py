@@ -20,6 +20,10 @@ class Halt(BaseException):
         self.line = line
 
 
+class OutOfMemory(BaseException):
+    """The machine has no more memory. Not the script's doing, so neither it nor a limit may make a stop of it."""
+
+
 @dataclass(frozen=True)
 class Limits:
     """Counted bounds of one trial; an exercise may narrow them."""

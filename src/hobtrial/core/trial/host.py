@@ -14,7 +14,7 @@ from typing import Any, NamedTuple
 
 from ..events import Event, EventKind
 from ..scene import MOST_PIECES, Body, SceneState
-from ..script import SCRIPT_FILE, Guards, Halt, Limits, Woven, builtins_of, stand_ins
+from ..script import SCRIPT_FILE, Guards, Halt, Limits, OutOfMemory, Woven, builtins_of, stand_ins
 from ..script.hints import loop_hint
 from ..script.texts import message_of, str_of
 from ..words import FRAMES_PER_SECOND, READING, GameError, Outcome, Stop, frame_of, short_text
@@ -146,7 +146,7 @@ class Host:
         except RecursionError as error:
             self._stopped("depth", "Functions called each other too deep.", _line_of(error), limit=True)
         except MemoryError as error:
-            self._stopped("memory", "The script used more memory than a trial may.", _line_of(error), limit=True)
+            raise OutOfMemory from error
         except Exception as error:
             self._stopped(type(error).__name__, message_of(error)[:500], _line_of(error), limit=False)
         finally:
@@ -179,10 +179,11 @@ class Host:
 
     def _except(self, line: int) -> None:
         """The body of an `except` begins: what no script may catch is raised again."""
-        if isinstance(sys.exception(), (MemoryError, RecursionError)):
-            raise Halt(
-                "depth" if isinstance(sys.exception(), RecursionError) else "memory", "The script grew too large.", line
-            )
+        met = sys.exception()
+        if isinstance(met, MemoryError):
+            raise OutOfMemory from met
+        if isinstance(met, RecursionError):
+            raise Halt("depth", "Functions called each other too deep.", line)
         self._tick(line)
 
     def _enter(self, line: int) -> None:

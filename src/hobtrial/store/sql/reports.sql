@@ -14,10 +14,19 @@ RETURNING id;
 -- name: forget_older(made_by)!
 DELETE FROM report WHERE made_by < :made_by;
 
--- name: add_check(report_id, scenario, place, verdict, marks, out_of)*!
-INSERT INTO report_check (report_id, scenario, place, verdict, marks, out_of)
-VALUES (:report_id, :scenario, :place, :verdict, :marks, :out_of);
+-- name: add_finding(report_id, place, slip, key, marks_lost)*!
+INSERT INTO report_finding (report_id, place, slip, key, marks_lost)
+VALUES (:report_id, :place, :slip, :key, :marks_lost);
 
--- name: add_finding(report_id, place, slip, about, confidence, lines, checks, marks_lost)*!
-INSERT INTO report_finding (report_id, place, slip, about, confidence, lines, checks, marks_lost)
-VALUES (:report_id, :place, :slip, :about, :confidence, :lines, :checks, :marks_lost);
+-- name: add_unmarked(version_id, digest, report)!
+INSERT INTO unmarked (version_id, digest, report) VALUES (:version_id, :digest, :report)
+ON CONFLICT (version_id, digest) DO UPDATE SET report = EXCLUDED.report, made_at = EXCLUDED.made_at;
+
+-- name: forget_unmarked(version_id, digest)!
+DELETE FROM unmarked WHERE version_id = :version_id AND digest = :digest;
+
+-- name: forget_all_unmarked()!
+DELETE FROM unmarked;
+
+-- name: forget_one(version_id, digest)!
+DELETE FROM report WHERE version_id = :version_id AND digest = :digest;

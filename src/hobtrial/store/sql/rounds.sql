@@ -32,7 +32,7 @@ RETURNING id;
 -- name: all_rounds()
 -- Each round with how far its marking is: the last try of each student counts.
 SELECT round.id, exercise_version.title, exercise_version.number AS version, exercise_version.out_of, class.name AS class,
-       round.opened_at, count(latest.id) AS scripts, count(report.id) AS marked, avg(report.marks) AS mean,
+       round.opened_at, count(latest.id) AS scripts, count(report.id) + count(unmarked.digest) AS marked, avg(report.marks) AS mean,
        coalesce(array_agg(report.marks ORDER BY report.marks) FILTER (WHERE report.id IS NOT NULL), '{}') AS spread
 FROM round
 JOIN exercise_version ON exercise_version.id = round.version_id
@@ -41,6 +41,7 @@ LEFT JOIN LATERAL (
     SELECT DISTINCT ON (student_id) id, digest FROM try WHERE try.round_id = round.id ORDER BY student_id, number DESC
 ) AS latest ON true
 LEFT JOIN report ON report.version_id = round.version_id AND report.digest = latest.digest
+LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = latest.digest
 GROUP BY round.id, exercise_version.id, class.id
 ORDER BY round.opened_at DESC;
 
@@ -55,45 +56,74 @@ WHERE round.id = :round_id;
 
 -- name: latest_tries(round_id)
 -- The last try of each student of a round, with its report where it is made.
-SELECT DISTINCT ON (student.name) try.id, try.number, try.digest, student.name AS student, report.whole AS report, report.made_at,
+SELECT DISTINCT ON (student.name) try.id, try.number, try.digest, student.name AS student,
+       coalesce(report.whole, unmarked.report) AS report, coalesce(report.made_at, unmarked.made_at) AS made_at,
        own_mark.marks AS own_marks
 FROM try
 JOIN student ON student.id = try.student_id
 JOIN round ON round.id = try.round_id
 LEFT JOIN report ON report.version_id = round.version_id AND report.digest = try.digest
+LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = try.digest
 LEFT JOIN own_mark ON own_mark.try_id = try.id
 WHERE try.round_id = :round_id
 ORDER BY student.name, try.number DESC;
 
 -- name: one_try(try_id)^
 SELECT try.id, try.round_id, try.number, try.source, try.digest, student.name AS student, round.version_id,
-       report.whole AS report, own_mark.marks AS own_marks, own_mark.comment AS own_comment, own_mark.by AS own_by,
+       coalesce(report.whole, unmarked.report) AS report, own_mark.marks AS own_marks, own_mark.comment AS own_comment, own_mark.by AS own_by,
        own_mark.made_at AS own_at
 FROM try
 JOIN student ON student.id = try.student_id
 JOIN round ON round.id = try.round_id
 LEFT JOIN report ON report.version_id = round.version_id AND report.digest = try.digest
+LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = try.digest
 LEFT JOIN own_mark ON own_mark.try_id = try.id
 WHERE try.id = :try_id;
 
+-- name: others_with(round_id, try_id)
+-- For each key of a finding how many other students of a round have it in their last try.
+SELECT report_finding.key, count(DISTINCT latest.student_id) AS others FROM round
+JOIN LATERAL (
+    SELECT DISTINCT ON (student_id) student_id, digest FROM try WHERE try.round_id = round.id ORDER BY student_id, number DESC
+) AS latest ON true
+JOIN report ON report.version_id = round.version_id AND report.digest = latest.digest
+JOIN report_finding ON report_finding.report_id = report.id
+WHERE round.id = :round_id AND latest.student_id <> (SELECT student_id FROM try WHERE id = :try_id)
+GROUP BY report_finding.key;
+
+-- name: neighbours(round_id)
+-- The last try of each student of a round, by name.
+SELECT DISTINCT ON (student.name) try.id, student.name AS student FROM try
+JOIN student ON student.id = try.student_id
+WHERE try.round_id = :round_id
+ORDER BY student.name, try.number DESC;
+
 -- name: unmarked(round_id)
--- Texts of a round without a report, each once.
+-- Texts of a round that wait to be marked, each once.
 SELECT DISTINCT try.digest FROM try
 JOIN round ON round.id = try.round_id
 LEFT JOIN report ON report.version_id = round.version_id AND report.digest = try.digest
-WHERE try.round_id = :round_id AND report.id IS NULL;
+LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = try.digest
+WHERE try.round_id = :round_id AND report.id IS NULL AND unmarked.digest IS NULL;
 
 -- name: all_unmarked()
--- Texts of all rounds without a report, each once a version.
+-- Texts of all rounds that wait to be marked, each once a version.
 SELECT DISTINCT round.version_id, try.digest FROM try
 JOIN round ON round.id = try.round_id
 LEFT JOIN report ON report.version_id = round.version_id AND report.digest = try.digest
-WHERE report.id IS NULL;
+LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = try.digest
+WHERE report.id IS NULL AND unmarked.digest IS NULL;
 
 -- name: forget_reports(round_id)!
 -- Takes away the reports of a round's texts, so that they are made anew.
 DELETE FROM report USING round, try
 WHERE round.id = :round_id AND try.round_id = round.id AND report.version_id = round.version_id AND report.digest = try.digest;
+
+-- name: forget_unmarked_of(round_id)!
+-- What could not be marked in a round is tried again.
+DELETE FROM unmarked USING round, try
+WHERE round.id = :round_id AND try.round_id = round.id
+  AND unmarked.version_id = round.version_id AND unmarked.digest = try.digest;
 
 -- name: marking_begins(round_id)!
 UPDATE round SET marking_since = clock_timestamp() WHERE id = :round_id;

@@ -7,12 +7,12 @@ from __future__ import annotations
 from typing import Any
 
 from ..exercise import scenario_text
+from ..explaining import Parting, first_parting
 from ..judging import Course, Prepared, judge, written_back
 from ..scene import PieceSpec
 from ..script import Script
 from ..trial import OUTCOME, Plan, PlayerInput, Trace, asides_json, samples_json, trace_json, variable
 from ..words import frame_of, seconds_of
-from .parting import Parting, first_parting
 
 
 def replay(prepared: Prepared, source: str | bytes, course: Course, trial: int = 0) -> dict[str, Any]:

@@ -1,0 +1,62 @@
+"""Findings → Report: all that is said of a script, and what a class, a student and a teacher see of it."""
+
+from .changed import Turned, turned, why_changed
+from .groups import Group, groups
+from .making import Marked, explained, mark, report, unmarked
+from .predictions import Foretold, foretold, is_right
+from .replay import replay, scene_json, variables_json
+from .report import (
+    EDITION,
+    CheckReport,
+    CraftReport,
+    Fault,
+    FindingReport,
+    FixReport,
+    PartMarks,
+    ProblemReport,
+    Report,
+    ScenarioReport,
+    Status,
+    from_json,
+    to_json,
+)
+from .student import SeenFinding, StudentReport, for_student
+from .withdrawing import Withdrawn, withdrawn_for, without
+
+__all__ = [
+    "EDITION",
+    "CheckReport",
+    "CraftReport",
+    "Fault",
+    "FindingReport",
+    "FixReport",
+    "Foretold",
+    "Group",
+    "Marked",
+    "PartMarks",
+    "ProblemReport",
+    "Report",
+    "ScenarioReport",
+    "SeenFinding",
+    "Status",
+    "StudentReport",
+    "Turned",
+    "Withdrawn",
+    "explained",
+    "for_student",
+    "foretold",
+    "from_json",
+    "groups",
+    "is_right",
+    "mark",
+    "replay",
+    "report",
+    "scene_json",
+    "to_json",
+    "turned",
+    "unmarked",
+    "variables_json",
+    "why_changed",
+    "withdrawn_for",
+    "without",
+]

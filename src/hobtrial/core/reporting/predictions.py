@@ -1,0 +1,50 @@
+"""What somebody predicted, held against the run. The one rule for when a prediction is right."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from .report import Report
+
+
+@dataclass(frozen=True, slots=True)
+class Foretold:
+    """What became of the predictions for one scenario: for each name whether it came out."""
+
+    scenario: int
+    right: dict[str, bool]
+    of: int
+    """How many values were to be predicted."""
+
+
+def foretold(report: Report, guesses: Mapping[int, Mapping[str, str]]) -> list[Foretold]:
+    """What became of predictions, once the run is known; `guesses` has for each scenario the texts by name."""
+    found = []
+    for number, given in sorted(guesses.items()):
+        if number < len(report.scenarios):
+            asked = report.scenarios[number].predict
+            values = asked.values if asked is not None else {}
+            found.append(Foretold(number, {n: is_right(t, values.get(n)) for n, t in given.items()}, len(values)))
+    return found
+
+
+def is_right(guess: str, value: str | None) -> bool:
+    """Whether a guess is the value that a run had, both as text.
+
+    Quotes round a text and spaces do not matter, nor how a number is written: 3 is 3.0. Capitals do.
+    """
+    if value is None:
+        return False
+    mine, theirs = _bare(guess), _bare(value)
+    if mine == theirs:
+        return True
+    try:
+        return float(mine) == float(theirs)
+    except ValueError:
+        return False
+
+
+def _bare(text: str) -> str:
+    text = " ".join(text.split())
+    return text[1:-1].strip() if len(text) > 1 and text[0] == text[-1] and text[0] in "'\"" else text

@@ -1,0 +1,72 @@
+"""Values of the core → views: what several routers show alike."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from typing import Final
+
+from ..core.judging import Answer, tidy
+from ..core.reporting import Group, PartMarks, Report, Withdrawn, foretold, without
+from ..store.store import Row
+from .views import GroupView, Predicted, StudentRow, Typical
+
+NO_ROUND: Final = "There is no such round. Choose one on the bench."
+
+
+def verdicts_of(report: Report | None) -> list[list[Answer]]:
+    """The verdicts of a report, a list a scenario."""
+    return [[check.verdict for check in scenario.checks] for scenario in report.scenarios] if report else []
+
+
+def together(parts: Iterable[Mapping[str, PartMarks]]) -> dict[str, PartMarks]:
+    """Marks of all scripts for each concept or task."""
+    found: dict[str, tuple[float, float]] = {}
+    for part in parts:
+        for name, each in part.items():
+            marks, out_of = found.get(name, (0, 0))
+            found[name] = (marks + each.marks, out_of + each.out_of)
+    return {name: PartMarks(tidy(marks), tidy(out_of)) for name, (marks, out_of) in found.items()}
+
+
+def student_row(row: Row, withdrawn: Withdrawn, guesses: Mapping[int, Mapping[str, str]]) -> StudentRow:
+    """A student's last try as the Round shows it."""
+    report: Report | None = row["report"]
+    findings = without(report, row["student"], withdrawn).findings if report else ()
+    predicted = foretold(report, guesses) if report else []
+    return StudentRow(
+        try_id=row["id"],
+        student=row["student"],
+        number=row["number"],
+        status=report.status if report else "waiting",
+        marks=report.marks if report else None,
+        fault=(report.fault or report.unexplained) if report else None,
+        own_marks=row["own_marks"],
+        verdicts=verdicts_of(report),
+        craft=list(report.craft) if report else [],
+        first=findings[0].title if findings else None,
+        groups=list(dict.fromkeys(finding.key for finding in findings)),
+        predicted=[Predicted(scenario=each.scenario, right=sum(each.right.values()), of=each.of) for each in predicted],
+    )
+
+
+def group_view(group: Group[int], report: Report, *, withdrawn: bool = False) -> GroupView:
+    """A group of findings; `report` is that of its typical script, whose trial opens."""
+    finding = group.finding
+    typical = None
+    if finding.scenario is not None:
+        trial = report.scenarios[finding.scenario].look_at
+        typical = Typical(try_id=group.typical, scenario=finding.scenario, trial=trial, frame=finding.frame)
+    elif finding.slip == "unreadable":
+        typical = Typical(try_id=group.typical, scenario=0, trial=0, frame=None)
+    return GroupView(
+        key=group.key,
+        slip=group.slip,
+        title=group.title,
+        confidence=group.confidence,
+        tries=list(group.owners),
+        marks_lost=group.marks_lost,
+        excerpt=finding.excerpt or None,
+        pointer=finding.pointer,
+        typical=typical,
+        withdrawn=withdrawn,
+    )

@@ -1,0 +1,66 @@
+"""The sheet: one group of findings for the projector or the printer, with nobody's name on it."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from typing import Final
+
+from fastapi import APIRouter, HTTPException
+
+from ..core.reporting import groups, without
+from ..core.script import Unreadable
+from ..core.script.read import decode
+from ..store import Rounds
+from .building import NO_ROUND, group_view
+from .deps import Parts
+from .views import SheetLine, SheetView, Sorry
+
+router = APIRouter(prefix="/api/rounds", tags=["sheet"])
+
+LINES_ROUND: Final = 3
+"""Lines of a sheet before and after each that it is about."""
+MOST_LINES: Final = 4
+"""Lines that a sheet is about: more do not fit on a projector."""
+
+
+@router.get("/{round_id}/sheet", responses={404: {"model": Sorry}})
+def sheet(round_id: int, key: str, parts: Parts) -> SheetView:
+    """A group of findings for the projector or the printer: lines, question and reason, and nobody's name."""
+    with parts.store.transaction() as link:
+        row = Rounds.one(link, round_id)
+        if row is None:
+            raise HTTPException(404, NO_ROUND)
+        tries = Rounds.tries(link, round_id)
+        withdrawn = Rounds.withdrawn(link, round_id)
+        reports = {each["id"]: without(each["report"], each["student"], withdrawn) for each in tries if each["report"]}
+        group = next((each for each in groups(reports.items()) if each.key == key), None)
+        if group is None:
+            raise HTTPException(404, "There is no such group of findings in this round any more.")
+        typical = Rounds.one_try(link, group.typical)
+    assert typical is not None
+    text = decode(bytes(typical["source"]))
+    source = text.text if isinstance(text, Unreadable) else text
+    source = re.sub(rf"\b{re.escape(typical['student'])}\b", "…", source, flags=re.IGNORECASE)  # in a comment
+    finding = group.finding
+    return SheetView(
+        title=group.title,
+        exercise=row["title"],
+        scripts=len(group.owners),
+        of=len(tries),
+        marks_lost=group.marks_lost,
+        question=finding.nudge,
+        pointer=finding.pointer,
+        happened=list(finding.happened),
+        note=finding.note,
+        lines=_excerpt(source, finding.lines),
+        typical=group_view(group, reports[group.typical]).typical,
+    )
+
+
+def _excerpt(source: str, about: Sequence[int]) -> list[SheetLine]:
+    """The lines of a finding with the few round them; the head of a long script where it names none."""
+    lines = source.split("\n")
+    near = {number for line in about[:MOST_LINES] for number in range(line - LINES_ROUND, line + LINES_ROUND + 1)}
+    shown = sorted(number for number in near or range(1, 2 * LINES_ROUND + 2) if 1 <= number <= len(lines))
+    return [SheetLine(number=number, text=lines[number - 1], about=number in about) for number in shown]
