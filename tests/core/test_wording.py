@@ -7,7 +7,10 @@ from collections.abc import Iterator
 
 from hobtrial.core.explaining import catalogue
 from hobtrial.core.explaining.catalogue import fill, texts
-from hobtrial.core.explaining.slips.order import GROUPS, NARROWER
+from hobtrial.core.explaining.finding import Edit
+from hobtrial.core.explaining.slips.order import NARROWER, RECOGNISED, TRIED, narrower
+from hobtrial.core.explaining.slips.order import SLIPS as RECOGNISERS
+from hobtrial.core.explaining.slips.slip import Group
 from hobtrial.core.explaining.slips_page import page, recognitions
 from hobtrial.core.explaining.wording import SLIPS
 from tests.support import ROOT
@@ -54,10 +57,8 @@ class Wording(unittest.TestCase):
                 self.assertTrue("?" in text or text == "{question}", slip)
 
     def test_every_slip_that_is_tried_has_its_entry_with_an_example(self) -> None:
-        tried = {module.SLIP for group in GROUPS for module in group}
-        self.assertLessEqual(tried, set(SLIPS))
-        self.assertLessEqual({slip for pair in NARROWER for slip in pair}, tried)
-        self.assertEqual({slip for slip in tried if not all(SLIPS[slip].example)}, set())
+        self.assertLessEqual(set(RECOGNISERS), set(SLIPS))
+        self.assertEqual({slip for slip in RECOGNISERS if not all(SLIPS[slip].example)}, set())
 
     def test_texts_that_have_no_values_have_plain_ones(self) -> None:
         """What a run may not hold (`old`, `new`, `answer`, `times`) is asked for only where a plain text can stand in."""
@@ -80,6 +81,42 @@ class Wording(unittest.TestCase):
         self.assertEqual(gap, "Line … names `win` and does not call it. Nothing happens.")
         with self.assertRaisesRegex(KeyError, "the catalogue asks for"):
             fill("{nothing}", {})
+
+
+class Order(unittest.TestCase):
+    """Which of two slips stands alone is a strict order, written down once, and every part of it says something."""
+
+    def edits(self) -> list[Edit]:
+        """An edit of each slip in each group that it is tried in."""
+        found = [Edit(slip.id, (), "", group=slip.group) for slip in RECOGNISERS.values()]
+        return found + [Edit(slip.id, (), "", group=Group.REFERENCE) for slip in RECOGNISERS.values() if slip.broad]
+
+    def test_it_is_strict(self) -> None:
+        edits = self.edits()
+        below = {id(a): [b for b in edits if narrower(a, b)] for a in edits}
+        for a in edits:
+            self.assertFalse(narrower(a, a), a.slip)
+            for b in below[id(a)]:
+                self.assertFalse(narrower(b, a), (a.slip, b.slip))
+                for c in below[id(b)]:
+                    self.assertTrue(narrower(a, c), (a.slip, b.slip, c.slip))
+
+    def test_every_pair_says_something(self) -> None:
+        groups = {slip.id: {slip.group, *([Group.REFERENCE] if slip.broad else [])} for slip in RECOGNISERS.values()}
+        for first, second in NARROWER:
+            self.assertTrue(groups[first] & groups[second], (first, second))
+            self.assertFalse(_follows(first, second, [pair for pair in NARROWER if pair != (first, second)]))
+
+    def test_every_slip_is_in_its_place_and_nothing_else_is(self) -> None:
+        with_edits = {slip.id for slip in RECOGNISERS.values() if slip.edits is not None}
+        self.assertEqual((set(TRIED), len(TRIED)), (with_edits, len(with_edits)))
+        self.assertEqual(set(RECOGNISED), {slip.id for slip in RECOGNISERS.values() if slip.recognise is not None})
+        self.assertTrue(all(slip.edits or slip.recognise for slip in RECOGNISERS.values()))
+
+
+def _follows(first: str, second: str, pairs: list[tuple[str, str]]) -> bool:
+    """Whether one can be reached from the other."""
+    return any(a == first and (b == second or _follows(b, second, pairs)) for a, b in pairs)
 
 
 class Page(unittest.TestCase):

@@ -6,6 +6,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
+from ..core.events import EventKind
 from ..core.exercise import CheckKind
 from ..core.judging import Answer
 from ..core.trial import InputKind
@@ -21,6 +22,14 @@ class InputView(BaseModel):
     value: Any
     up: int
     until: str | None
+
+
+class EventWords(BaseModel):
+    """An event: its kind, what it is about, and as it is written in a script."""
+
+    kind: EventKind
+    about: list[str | float]
+    text: str
 
 
 class VerdictView(BaseModel):
@@ -39,7 +48,7 @@ class VerdictView(BaseModel):
     span: tuple[int, int]
     place: int
     about: list[str]
-    event: str | None
+    event: EventWords | None
 
 
 class StopView(BaseModel):
@@ -94,7 +103,7 @@ class EventView(BaseModel):
     """An event that came."""
 
     frame: int
-    event: str
+    event: EventWords
     handlers: list[str]
     waiting: int
 

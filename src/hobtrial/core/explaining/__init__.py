@@ -5,7 +5,6 @@ from .catalogue import Sentences, capital, happened, sentences, value_text
 from .edits import with_changes
 from .explain import Explanation, explain, explain_unreadable
 from .finding import ChangedLine, CheckRef, Confidence, Edit, Finding, Fix
-from .parting import Parting, first_parting, parting
 
 __all__ = [
     "Advice",
@@ -16,15 +15,12 @@ __all__ = [
     "Explanation",
     "Finding",
     "Fix",
-    "Parting",
     "Sentences",
     "advice_on",
     "capital",
     "explain",
     "explain_unreadable",
-    "first_parting",
     "happened",
-    "parting",
     "sentences",
     "value_text",
     "with_changes",

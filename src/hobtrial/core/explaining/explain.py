@@ -7,16 +7,16 @@ from dataclasses import dataclass
 from typing import Any, Final
 
 from ..events import PAIR_EVENTS
-from ..judging import HELD, Played, Prepared, failed_checks, play_all, reference_of
+from ..judging import HELD, Played, Prepared, failed_checks, first_parting, play_all, reference_of
 from ..script import Script, Unreadable, mend
 from ..trial import Observable, Trace
 from .catalogue import QUESTIONS, SUMMARIES, fill, moment, sentence
 from .edits import apply, changed_lines, changes_of, origins
-from .finding import CheckRef, Confidence, Edit, Finding, Fix
+from .finding import CheckRef, Confidence, Edit, Finding, Fix, Line
 from .one_change import Budget, Tried, agrees, search
-from .parting import first_parting
-from .recognise import Recognised, recognise
-from .slips.order import narrower
+from .recognition import Seen
+from .slips.order import narrower, recognise
+from .slips.slip import Facts
 from .subject import Subject
 from .why import Cause, why
 
@@ -37,7 +37,7 @@ def explain_unreadable(prepared: Prepared, reading: Unreadable) -> Explanation:
     first = reading.problems[0]
     facts = {
         "kind": first.kind,
-        "line": first.line,
+        "line": Line(first.line),
         "message": first.message,
         "instead": first.instead,
         "problems": len(reading.problems),
@@ -211,15 +211,15 @@ def _rivals(shown: list[Tried]) -> list[Tried]:
     best = shown[0]
     rivals: dict[str, Tried] = {}
     for tried in shown[1:]:
-        slip = tried.edit.slip
-        if slip != best.edit.slip and tried.firm and tried.mends == best.mends and not narrower(best.edit.slip, slip):
-            rivals.setdefault(slip, tried)
+        edit = tried.edit
+        if edit.slip != best.edit.slip and tried.firm and tried.mends == best.mends and not narrower(best.edit, edit):
+            rivals.setdefault(edit.slip, tried)
     return list(rivals.values())
 
 
 def _finding(prepared: Prepared, tried: Tried, confidence: Confidence, fix: Fix, origin: tuple[int, ...]) -> Finding:
     edit = tried.edit
-    facts = _as_handed_in({"line": edit.line, **edit.facts, **tried.facts}, origin)
+    facts = _as_handed_in({"line": Line(edit.line), **edit.facts, **tried.facts}, origin)
     lines = _lines(edit, facts, origin)
     return Finding(
         slip=edit.slip,
@@ -248,14 +248,10 @@ def _marks(prepared: Prepared, refs: Iterable[CheckRef]) -> float:
     return sum(prepared.courses[number].checks[place].check.marks for number, place in refs)
 
 
-LINES: Final = ("line", "gone_line", "at_line", "other", "moved", "past")
-"""Facts that are numbers of lines."""
-
-
 def _as_handed_in(facts: dict[str, Any], origin: tuple[int, ...]) -> dict[str, Any]:
     """Facts of an edited script with the lines of the script as handed in."""
     return {
-        key: origin[value - 1] if key in LINES and isinstance(value, int) and 0 < value <= len(origin) else value
+        key: Line(origin[value - 1]) if isinstance(value, Line) and 0 < value <= len(origin) else value
         for key, value in facts.items()
     }
 
@@ -265,7 +261,7 @@ def _unsettled(prepared: Prepared, chain: _Chain) -> list[Finding]:
     script, played = chain.script, chain.played
     traces = _traces(prepared, script, played)
     causes: dict[tuple[Any, ...], list[tuple[Cause, CheckRef]]] = {}
-    settled: dict[tuple[Any, ...], Recognised] = {}
+    settled: dict[tuple[Any, ...], tuple[str, Facts]] = {}
     for run in played:
         for place, verdict in enumerate(run.verdicts):
             if verdict.verdict != HELD:
@@ -273,7 +269,7 @@ def _unsettled(prepared: Prepared, chain: _Chain) -> list[Finding]:
                 own = traces[run.number]
                 theirs = reference_of(prepared, run)
                 cause = why(verdict, needs, script, own, theirs)
-                slip = recognise(prepared, script, cause, needs, own, theirs)
+                slip = recognise(Seen(prepared, script, cause, needs, own, theirs))
                 key = cause.key if slip is None else (slip[0], slip[1].get("line") or cause.lines)
                 causes.setdefault(key, []).append((cause, (run.number, place)))
                 if slip is not None:
@@ -290,7 +286,7 @@ def _unsettled(prepared: Prepared, chain: _Chain) -> list[Finding]:
 Causes = dict[tuple[Any, ...], list[tuple[Cause, CheckRef]]]
 
 
-def _follow_up(causes: Causes, settled: dict[tuple[Any, ...], Recognised]) -> None:
+def _follow_up(causes: Causes, settled: dict[tuple[Any, ...], tuple[str, Facts]]) -> None:
     """Puts what happened later in a scenario, or at the same moment, to the one mistake that is settled there."""
     for key in [key for key in causes if key not in settled]:
         kept = []
@@ -326,7 +322,7 @@ def _recognised(
     """A finding that the traces settle without any change that mends."""
     cause, (scenario, _) = entries[0]
     refs = tuple(ref for _, ref in entries)
-    given = _as_handed_in({"line": cause.lines[0] if cause.lines else 0, **cause.facts, **facts}, origin)
+    given = _as_handed_in({"line": Line(cause.lines[0] if cause.lines else 0), **cause.facts, **facts}, origin)
     line = given.get("line", 0)
     lines = (line,) if line else tuple(origin[each - 1] for each in cause.lines)
     given["event"] = given.get("event") or cause.what
@@ -341,7 +337,7 @@ def _open_finding(prepared: Prepared, entries: list[tuple[Cause, CheckRef]], ori
     facts = _as_handed_in({"name": cause.what, "what": cause.what, "own": None, **cause.facts}, origin)
     happened = sentence(cause.kind, facts)
     summary = fill(SUMMARIES[cause.kind], {"kind": "", "event": "", **facts})
-    of_pieces = cause.facts.get("event", "").startswith(PAIR_EVENTS)
+    of_pieces = cause.event is not None and cause.event.kind in PAIR_EVENTS
     asking = "event-not-caused" if cause.kind == "event-missing" and not of_pieces else cause.kind
     question = fill(QUESTIONS[asking], {**facts, "moment": moment(cause.frame)})
     quiet = fill(QUESTIONS[asking], {**facts, "moment": "in a scenario that you cannot see"})

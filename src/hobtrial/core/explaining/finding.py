@@ -10,6 +10,10 @@ CheckRef = tuple[int, int]
 """Number of the scenario and of the check in it, both from 0."""
 
 
+class Line(int):
+    """A fact that is the number of a line: it is told as that line of the script as it was handed in."""
+
+
 @dataclass(frozen=True, slots=True, order=True)
 class Span:
     """A piece of one line that is replaced. Columns are characters from 0."""
@@ -32,6 +36,8 @@ class Edit:
     """Whether it may matter in scenarios that never come by its lines: something new is added."""
     shows_reference: bool = False
     """Whether it writes out a part that the reference shows."""
+    group: int = 0
+    """The group that its slip was tried in, from 0, the narrowest."""
 
     @property
     def line(self) -> int:

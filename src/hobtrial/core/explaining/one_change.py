@@ -14,13 +14,13 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import Any, Final
 
-from ..judging import HELD, TRIALS_OF_AN_EDIT, Played, Prepared, play_scenario, reference_of
+from ..judging import HELD, TRIALS_OF_AN_EDIT, Played, Prepared, parting, play_scenario, reference_of, same_steps
 from ..script import Script
 from ..trial import Observable, Trace
 from .edits import apply
 from .finding import CheckRef, Edit
-from .parting import parting
-from .slips.order import GROUPS, WITNESSES, breadth, edits, narrower
+from .slips.order import SLIPS, edits, narrower
+from .slips.slip import Group
 from .subject import Subject
 from .witness import seen
 
@@ -92,7 +92,7 @@ def search(prepared: Prepared, subject: Subject, played: list[Played], budget: B
         if each.verdict != HELD
     }
     known: set[str] = set()
-    for group in range(len(GROUPS)):
+    for group in Group:
         for edit in edits(subject, group):
             if not edit.spans or not _in_reach(edit, subject):
                 continue
@@ -122,7 +122,7 @@ def _ordered(shown: list[Tried]) -> list[Tried]:
     best = next(
         (
             tried for tried in equals
-            if not any(narrower(other.edit.slip, tried.edit.slip) for other in equals if other is not tried)
+            if not any(narrower(other.edit, tried.edit) for other in equals if other is not tried)
         ),
         found[0],
     )  # fmt: skip
@@ -137,7 +137,7 @@ def _in_reach(edit: Edit, subject: Subject) -> bool:
 
 def _rank(tried: Tried) -> tuple[bool, int, int, int, int, int]:
     return (
-        not tried.firm, -len(tried.mends), tried.apart, breadth(tried.edit.slip), tried.edit.size, tried.edit.line,
+        not tried.firm, -len(tried.mends), tried.apart, tried.edit.group, tried.edit.size, tried.edit.line,
     )  # fmt: skip
 
 
@@ -205,9 +205,9 @@ def _apart(prepared: Prepared, played: list[Played], after: dict[int, Played]) -
     for run in played:
         edited, reference = after[run.number].trace, reference_of(prepared, run)
         for what in set(edited.samples) & set(reference.samples):
-            if parting(what, edited, reference) is not None:
+            if not same_steps(what, edited, reference):
                 apart += 1
-                strays += parting(what, run.trace, reference) is None
+                strays += same_steps(what, run.trace, reference)
     return apart, strays
 
 
@@ -229,7 +229,7 @@ def _now(before: Played, after: Played, *, held: bool) -> list[CheckRef]:
 def agrees(prepared: Prepared, about: frozenset[Observable], played: Iterable[Played]) -> bool:
     """Whether runs go as the reference's do on some things, in all scenarios."""
     return all(
-        parting(what, run.trace, reference_of(prepared, run)) is None
+        same_steps(what, run.trace, reference_of(prepared, run))
         for run in played
         for what in about & set(run.trace.samples)
     )
@@ -250,7 +250,7 @@ def _agrees(
             mended_here = any(number == run.number and what in course.checks[place].about for number, place in mends)
             if not mended_here and _unaltered(what, run.trace, edited.trace):
                 continue
-            if parting(what, edited.trace, reference_of(prepared, run)) is not None:
+            if not same_steps(what, edited.trace, reference_of(prepared, run)):
                 return False
     return True
 
@@ -283,7 +283,7 @@ def _unaltered(what: Observable, before: Trace, after: Trace) -> bool:
 
 def _witnessed(edit: Edit, numbers: set[int], subject: Subject) -> tuple[dict[str, Any], int] | None:
     """The evidence of the student's own run, and the scenario that it is from; nothing where no run bears it out."""
-    own = WITNESSES.get(edit.slip)
+    own = SLIPS[edit.slip].witness
     hidden = [not course.scenario.visible for course in subject.prepared.courses]
     for number in sorted(numbers, key=lambda number: (hidden[number], number)):
         trace = subject.traces[number]

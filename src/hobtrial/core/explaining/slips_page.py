@@ -5,7 +5,8 @@ from __future__ import annotations
 import sys
 from collections.abc import Iterator
 
-from .slips.order import GROUPS, NARROWER
+from .slips.order import NARROWER, SLIPS, documentation
+from .slips.slip import Group
 from .wording import CHAPTERS, Entry
 
 HEAD = """# The slips
@@ -32,8 +33,10 @@ def _lines() -> Iterator[str]:
             yield from _entry(slip, entry, entry.recognised or found[slip])
     yield "## Which one stands alone\n"
     yield "Of two slips that mend the same checks, one of a narrower group stands alone. From narrow to broad:\n"
-    for number, group in enumerate(GROUPS, 1):
-        yield f"{number}. {', '.join(f'`{name}`' for name in dict.fromkeys(slip.SLIP for slip in group))}"
+    for group in Group:
+        ids = [slip.id for slip in SLIPS.values() if slip.group == group]
+        broad = [f"`{slip.id}` in its broad form" for slip in SLIPS.values() if slip.broad and group == Group.REFERENCE]
+        yield f"{group + 1}. {', '.join([*(f'`{name}`' for name in ids), *broad])}"
     yield "\nWithin a group the first of each pair stands alone:\n"
     yield f"{'; '.join(f'`{a}` before `{b}`' for a, b in NARROWER)}."
     yield ""
@@ -57,12 +60,8 @@ def _entry(slip: str, entry: Entry, recognised: str) -> Iterator[str]:
 
 def recognitions() -> dict[str, str]:
     """For each slip the sentence of its file that says how it is recognised."""
-    found: dict[str, str] = {}
-    for group in GROUPS:
-        for module in group:
-            text = " ".join((module.__doc__ or "").split())
-            found.setdefault(module.SLIP, text[text.index("Recognised by") :])
-    return found
+    texts = {slip: " ".join(text.split()) for slip, text in documentation().items()}
+    return {slip: text[text.index("Recognised by") :] for slip, text in texts.items()}
 
 
 if __name__ == "__main__":

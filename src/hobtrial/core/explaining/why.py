@@ -12,18 +12,17 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
-from ..judging import NOT_REACHED, Verdict
+from ..events import TIME_EVENTS, Event
+from ..judging import CLOSE, NOT_REACHED, Parting, Verdict, parting
 from ..script import Script, functions
 from ..trial import OUTCOME, Answered, Change, Observable, Trace, same_words
 from ..words import UNSET, as_json_value
-from .parting import CLOSE, Parting, parting
+from .finding import Line
 
-TIMERS = ("every(", "after(")
-"""How events begin that come by themselves: where none is noted, no handler waits for it."""
 COUNTS = ("told", "sounded", "sent", "asked", "times")
 """What is observed as a number of times: 0 until it happens."""
-EVERY_FRAME = ("frame", "held(")
-"""How events that come on every frame begin."""
+POLLED = ("frame", "held")
+"""Events in which a script can look at everything by itself."""
 
 CauseKind = Literal[
     "stopped",
@@ -49,6 +48,8 @@ class Cause:
     lines: tuple[int, ...] = ()
     frame: int | None = None
     facts: dict[str, Any] = field(default_factory=dict, hash=False)
+    event: Event | None = None
+    """What should have set it off, or did."""
 
     @property
     def key(self) -> tuple[Any, ...]:
@@ -58,7 +59,7 @@ class Cause:
         if self.kind == "event-missing" and "piece" in self.facts:
             return (self.kind, self.facts["piece"], self.facts["gone_line"])
         if self.kind in ("event-missing", "no-handler", "no-change", "turned-away"):
-            return (self.kind, self.lines, _family(self.facts.get("event", "")))
+            return (self.kind, self.lines, _family(self.event))
         return (self.kind, self.what, self.lines)
 
 
@@ -99,7 +100,7 @@ def stopped(own: Trace) -> Cause:
     facts = {
         "kind": stop.kind,
         "message": stop.message,
-        "line": stop.line,
+        "line": Line(stop.line),
         "handler": stop.handler,
         "limit": stop.limit,
     }
@@ -121,62 +122,64 @@ def _of_parting(found: Parting, script: Script, own: Trace, reference: Trace) ->
     own_changed = found.own_changed and not (what.what in COUNTS and found.own == 0)  # nothing has happened yet
     mine = _last_store(what, own, found.frame) if own_changed else None
     if own_changed and mine is not None:
-        facts |= {"old": mine.old, "event": _event(own, mine.cause), "line": mine.line}
+        by = _event(own, mine.cause)
+        facts |= {"old": mine.old, "event": "" if by is None else str(by), "line": Line(mine.line)}
         kind: CauseKind = "other-value" if found.reference_changed else "extra-change"
-        return Cause(kind, str(what), (mine.line,), found.frame, facts)
+        return Cause(kind, str(what), (mine.line,), found.frame, facts, by)
     if own_changed:
         return Cause("only-seen", str(what), (), found.frame, {**facts, "value": as_json_value(found.own)})
     theirs = _last_store(what, reference, found.frame)
     if theirs is None:
         return Cause("only-seen", str(what), (), found.frame, {**facts, "value": as_json_value(found.own)})
     event = _event(reference, theirs.cause)
-    facts["event"] = event
-    polled = any(came.handlers and came.event.startswith(EVERY_FRAME) for came in own.events)
-    if not event or event.startswith((*EVERY_FRAME, "start")):
-        return Cause("no-change", str(what), (), found.frame, facts)  # a script may do without this event
+    facts["event"] = "" if event is None else str(event)
+    polled = any(came.handlers and came.event.kind in POLLED for came in own.events)
+    if event is None or event.kind in (*POLLED, "start"):
+        return Cause("no-change", str(what), (), found.frame, facts, event)  # a script may do without this event
     came = [
         number
         for number, each in enumerate(own.events)
         if each.event == event and abs(each.frame - theirs.frame) <= CLOSE
     ]
-    if not came and event.startswith(TIMERS):
-        return Cause("no-change" if polled else "no-handler", str(what), (), found.frame, facts)
+    if not came and event.kind in TIME_EVENTS:  # they come by themselves: where none is noted, no handler waits
+        return Cause("no-change" if polled else "no-handler", str(what), (), found.frame, facts, event)
     if not came:
         gone = _gone(own, event, found.frame)
-        return Cause("event-missing", str(what), (gone["gone_line"],) if gone else (), found.frame, {**facts, **gone})
+        lines = (gone["gone_line"],) if gone else ()
+        return Cause("event-missing", str(what), lines, found.frame, {**facts, **gone}, event)
     handlers = [(own.events[number].handlers, own.events[number].lines, number) for number in came]
     if not any(names for names, _, _ in handlers):
         kind = "no-change" if polled else "no-handler"  # a script that looks at every frame needs no handler for it
-        return Cause(kind, str(what), (), found.frame, facts)
-    names, lines, number = next(entry for entry in handlers if entry[0])
-    facts |= {"handler": names[-1], "line": lines[-1]}
+        return Cause(kind, str(what), (), found.frame, facts, event)
+    names, began, number = next(entry for entry in handlers if entry[0])
+    facts |= {"handler": names[-1], "line": Line(began[-1])}
     test = _turned_away(script, what, own, number)
     if test is not None:
         parts = [[text, as_json_value(value)] for text, value in test.parts]
         facts |= {
-            "line": test.line,
+            "line": Line(test.line),
             "test": test.text,
             "parts": parts,
             "answer": test.answer,
             "values": dict(test.parts),
         }
-        return Cause("turned-away", str(what), (test.line,), found.frame, facts)
-    return Cause("no-change", str(what), (lines[-1],), found.frame, facts)
+        return Cause("turned-away", str(what), (test.line,), found.frame, facts, event)
+    return Cause("no-change", str(what), (began[-1],), found.frame, facts, event)
 
 
-def _family(event: str) -> str:
+def _family(event: Event | None) -> tuple[str, ...]:
     """An event without the numbers of its pieces: `meets(hob, bun_2)` and `…bun_3` are of one family."""
-    return re.sub(r"_?\d+", "", event)
+    return () if event is None else (event.kind, *(re.sub(r"_?\d+", "", str(each)) for each in event.about))
 
 
-def _gone(own: Trace, event: str, frame: int) -> dict[str, Any]:
+def _gone(own: Trace, event: Event, frame: int) -> dict[str, Any]:
     """The piece of an event that the script had removed before, since when and by which line."""
-    for name in re.findall(r"\w+", event)[1:]:
+    for name in map(str, event.about):
         history = own.pieces.get(name, {}).get("removed", [])
         line = own.removals.get(name)
         for at, removed in history:
             if removed and at <= frame and line:
-                return {"piece": name, "gone_at": at, "gone_line": line}
+                return {"piece": name, "gone_at": at, "gone_line": Line(line)}
     return {}
 
 
@@ -222,8 +225,8 @@ def _cause_at(trace: Trace, frame: int, line: int) -> int:
     return best
 
 
-def _event(trace: Trace, cause: int) -> str:
-    return trace.events[cause].event if cause >= 0 else ""
+def _event(trace: Trace, cause: int) -> Event | None:
+    return trace.events[cause].event if cause >= 0 else None
 
 
 def _turned_away(script: Script, what: Observable, own: Trace, number: int) -> Answered | None:

@@ -36,7 +36,7 @@ def _of_line(line: int, trace: Trace, parting: int) -> dict[str, Any] | None:
         change = next(each for each in changes if each.frame == frame)
         facts |= {"frame": frame, "old": change.old, "new": change.new, "changed": change.name}
         if change.cause >= 0:
-            facts["set_off"] = trace.events[change.cause].event
+            facts["set_off"] = str(trace.events[change.cause].event)
     tests = [test for test in trace.tests if test.line == line]
     if tests:
         frame = _nearest([test.frame for test in tests], parting)

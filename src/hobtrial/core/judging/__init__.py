@@ -1,5 +1,6 @@
 """Expectations, checks and marks: traces give verdicts."""
 
+from .agreement import CLOSE, Parting, first_parting, parting, same_steps, same_value
 from .asked import Asked
 from .course import Course
 from .craft import CraftRule
@@ -28,6 +29,7 @@ from .written import inputs_back, written_back
 
 __all__ = [
     "BROKEN",
+    "CLOSE",
     "HELD",
     "NOT_REACHED",
     "TRIALS_OF_AN_EDIT",
@@ -39,6 +41,7 @@ __all__ = [
     "Expectation",
     "ExpectationError",
     "LiveGame",
+    "Parting",
     "Played",
     "Prepared",
     "Surroundings",
@@ -47,18 +50,22 @@ __all__ = [
     "by_concept",
     "by_task",
     "failed_checks",
+    "first_parting",
     "inputs_back",
     "judge",
     "judge_craft",
     "not_looked_at",
     "open_exercise",
     "pair_events",
+    "parting",
     "play_all",
     "play_scenario",
     "prepare",
     "read_event",
     "read_expectation",
     "reference_of",
+    "same_steps",
+    "same_value",
     "shortest_break",
     "tidy",
     "total",

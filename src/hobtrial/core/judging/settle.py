@@ -6,9 +6,9 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any, Final
 
-from ..exercise.checks import CLOSE_FRAMES
 from ..trial import CLOCK, Observable, Trace
 from ..words import UNSET, frame_of, plural
+from .agreement import CLOSE, first_parting
 from .asked import Asked
 from .expectation import Expectation
 
@@ -170,40 +170,13 @@ def _ordinal(number: int) -> str:
 
 
 def _same(asked: Asked, trace: Trace, reference: Trace) -> Settled:
-    within = CLOSE_FRAMES if asked.check.within is None else asked.check.within
-    last = min(trace.last_frame, reference.last_frame)
-    partings = []
-    for what in asked.names:
-        mine, theirs = _steps(trace, what, last), _steps(reference, what, last)
-        frame = _parts(mine, theirs, within, last, trace.stopped is not None)
-        if frame is not None:
-            partings.append((frame, what))
-    if partings:
-        frame, what = min(partings, key=lambda entry: entry[0])
-        values = ((str(what), trace.value(what, frame)), ("reference", reference.value(what, frame)))
-        return Settled(False, frame, f"`{what}` does not change as in the reference", values)
-    return _early(trace) if trace.last_frame < trace.planned else Settled(True, None)
-
-
-def _steps(trace: Trace, what: Observable, last: int) -> list[tuple[int, Any]]:
-    return [(frame, value) for frame, value in trace.samples[what].changes() if frame <= last]
-
-
-def _parts(
-    mine: list[tuple[int, Any]], theirs: list[tuple[int, Any]], within: int, last: int, stopped: bool
-) -> int | None:
-    """The first frame in which two lists of changes differ; the last frames may leave one of them open."""
-    for (at, value), (other_at, other) in zip(mine, theirs, strict=False):
-        if abs(at - other_at) > within or not _alike(value, other):
-            return min(at, other_at)
-    more = mine[len(theirs) :] or theirs[len(mine) :]
-    if not more or more[0][0] > last - within or (stopped and len(mine) < len(theirs)):
-        return None
-    return more[0][0]
-
-
-def _alike(a: Any, b: Any) -> bool:
-    return a is b or (a is not UNSET and b is not UNSET and bool(a == b))
+    within = CLOSE if asked.check.within is None else asked.check.within
+    found = first_parting(asked.names, trace, reference, within)
+    if found is None:
+        return _early(trace) if trace.last_frame < trace.planned else Settled(True, None)
+    what, frame = found.what, found.frame
+    values = ((str(what), trace.value(what, frame)), ("reference", reference.value(what, frame)))
+    return Settled(False, frame, f"`{what}` does not change as in the reference", values)
 
 
 def _unchanged(asked: Asked, trace: Trace) -> Settled:

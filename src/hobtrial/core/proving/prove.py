@@ -8,8 +8,18 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from ..exercise import scenario_text
-from ..explaining.parting import same
-from ..judging import BROKEN, HELD, NOT_REACHED, Prepared, inputs_back, judge_craft, play_scenario
+from ..judging import (
+    BROKEN,
+    CLOSE,
+    HELD,
+    NOT_REACHED,
+    Prepared,
+    first_parting,
+    inputs_back,
+    judge_craft,
+    play_scenario,
+    same_value,
+)
 from ..script import Script, Woven
 from ..trial import Plan, Trace
 from ..words import UNSET, seconds_of
@@ -94,12 +104,15 @@ def _differs(prepared: Prepared, woven: Woven, plan: Plan, theirs: Trace | None 
     course = prepared.courses[0]
     theirs = theirs or prepared.play_plan(prepared.reference, course, plan)
     own = prepared.play_plan(woven, course, plan)
-    last = min(theirs.last_frame, own.last_frame)
-    for what, timeline in theirs.samples.items():
-        mine = own.samples[what]
-        for frame in sorted({*timeline.frames, *mine.frames}):
-            value = timeline.at(frame)
-            if frame <= last and value is not UNSET and not same(mine.at(frame), value):
+    watched = [
+        what for what in theirs.samples if theirs.samples[what].values and UNSET not in theirs.samples[what].values
+    ]
+    parting = first_parting(watched, own, theirs)
+    if parting is not None:
+        what, last = parting.what, min(theirs.last_frame, own.last_frame)
+        for frame in range(parting.frame, min(parting.frame + CLOSE, last) + 1):
+            value = theirs.value(what, frame)
+            if not same_value(what, own.value(what, frame), value):
                 return _Difference(plan, f"{what} == {value!r}", frame)
     if own.outcome != theirs.outcome or own.last_frame != theirs.last_frame:
         return _Difference(plan, f"outcome == {theirs.outcome!r}", theirs.last_frame)

@@ -6,12 +6,12 @@ from __future__ import annotations
 
 from typing import Any
 
+from ..events import PAIR_EVENTS
 from ..exercise import scenario_text
-from ..explaining import Parting, first_parting
-from ..judging import Course, Prepared, judge, written_back
+from ..judging import Course, Parting, Prepared, first_parting, judge, written_back
 from ..scene import PieceSpec
 from ..script import Script
-from ..trial import OUTCOME, Plan, PlayerInput, Trace, asides_json, samples_json, trace_json, variable
+from ..trial import OUTCOME, Plan, PlayerInput, Trace, asides_json, event_json, samples_json, trace_json, variable
 from ..words import frame_of, seconds_of
 
 
@@ -100,7 +100,7 @@ def _checks(course: Course, trial: int, trace: Trace, reference: Trace) -> list[
             **judge(asked, trace, lambda: reference).as_json(),
             "place": place,
             "about": [str(what) for what in asked.about],
-            "event": str(asked.event) if asked.event is not None else None,
+            "event": event_json(asked.event) if asked.event is not None else None,
         }
         for place, asked in enumerate(course.checks)
         if asked.trial in (None, trial)
@@ -155,13 +155,13 @@ def _steering_keys(piece: PieceSpec) -> list[str]:
 
 def _overlaps(trace: Trace) -> list[dict[str, Any]]:
     """The overlaps that were watched, with whether any handler ran at their beginning or while they lasted."""
-    handled = {came.event.split("(")[1] for came in trace.events if came.handlers and "(" in came.event}
+    handled = {came.event.about for came in trace.events if came.handlers and came.event.kind in PAIR_EVENTS}
     return [
         {
-            "pair": pair.split(" "),
-            "first": first,
-            "last": last,
-            "handled": f"{pair.replace(' ', ', ')})" in handled,
+            "pair": [each.first, each.second],
+            "first": each.since,
+            "last": each.last,
+            "handled": (each.first, each.second) in handled,
         }
-        for pair, first, last in trace.overlaps
+        for each in trace.overlaps
     ]

@@ -1,6 +1,6 @@
 """The frame order, the handlers and the recorder: a woven script, a scene and a plan give a Trace."""
 
-from .as_json import asides_json, samples_json, trace_json
+from .as_json import asides_json, event_json, samples_json, trace_json
 from .event_names import EVENT_NAMES
 from .host import TrialOver
 from .names import GAME_NAMES
@@ -33,6 +33,7 @@ __all__ = [
     "asides_json",
     "click",
     "done",
+    "event_json",
     "held_key",
     "play",
     "pressed_key",

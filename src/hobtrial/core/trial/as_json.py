@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ..events import Event
 from ..words import as_json_value
 from .trace import Trace
 
@@ -39,7 +40,12 @@ def trace_json(trace: Trace) -> dict[str, Any]:
             for test in trace.tests
         ],
         "events": [
-            {"frame": came.frame, "event": came.event, "handlers": list(came.handlers), "waiting": came.waiting}
+            {
+                "frame": came.frame,
+                "event": event_json(came.event),
+                "handlers": list(came.handlers),
+                "waiting": came.waiting,
+            }
             for came in trace.events
         ],
         "messages": [
@@ -58,6 +64,11 @@ def trace_json(trace: Trace) -> dict[str, Any]:
         "thinned": list(trace.thinned),
         "final": {name: as_json_value(value) for name, value in trace.final.items()},
     }
+
+
+def event_json(event: Event) -> dict[str, Any]:
+    """An event: its kind, what it is about, and as it is written in a script."""
+    return {"kind": event.kind, "about": list(event.about), "text": str(event)}
 
 
 def asides_json(trace: Trace) -> dict[str, Any]:

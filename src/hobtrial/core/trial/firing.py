@@ -15,7 +15,7 @@ from .host import Host
 from .moments import Moments
 from .pairs import Pair, Pairs
 from .plan import Plan
-from .trace import Sent
+from .trace import Overlapped, Sent
 
 TOLD_UNHANDLED: Final = frozenset(
     ("pressed released clicked picked replied typed heard entered appeared gone finished").split()
@@ -74,14 +74,14 @@ class Firing(Host):
 
     def fire(self, event: Event, *given: Any) -> None:
         """An event that is about no piece; `given` is what its handlers may take."""
-        self._came((event,), event.kind, str(event), given, (), (event,) if event.kind in EVERY_FRAME else ())
+        self._came((event,), event, given, (), (event,) if event.kind in EVERY_FRAME else ())
 
     def fire_piece(self, kind: EventKind, body: Body | None) -> None:
         """A click, an arrival or a removal."""
         forms = forms_of(kind, body)
         given = (self.handle(body) if body is not None else None,)
         about = (body.index,) if body is not None else ()
-        self._came(forms, kind, str(forms[0]), given, about, ())
+        self._came(forms, forms[0], given, about, ())
 
     def fire_pair(self, kind: EventKind, pair: Pair) -> None:
         """What the overlap of two pieces sets off."""
@@ -89,9 +89,9 @@ class Firing(Host):
         self.handlers.count(patterns)
         begun = self.moments.begin(patterns, self.frame) if self.moments is not None and patterns else None
         if self.recorder is not None:
-            text = f"{kind}({pair.first.name}, {pair.second.name})"
+            event = Event(kind, (pair.first.name, pair.second.name))
             self.recorder.came(
-                text, tuple(h.name for h, _ in handlers), tuple(h.line for h, _ in handlers), len(self.waits.sleepers)
+                event, tuple(h.name for h, _ in handlers), tuple(h.line for h, _ in handlers), len(self.waits.sleepers)
             )
         for handler, swapped in handlers:
             first, second = (pair.second, pair.first) if swapped else (pair.first, pair.second)
@@ -104,19 +104,18 @@ class Firing(Host):
     def _came(
         self,
         forms: tuple[Event, ...],
-        kind: EventKind,
-        text: str,
+        event: Event,
         given: tuple[Any, ...],
         about: tuple[int, ...],
         busy: tuple[Event, ...],
     ) -> tuple[str, ...]:
-        """Runs the handlers of an event; gives their names."""
+        """Runs the handlers of an event, by all the forms that it counts as; gives their names."""
         handlers = self.handlers.waiting_for(forms)
         self.handlers.count(forms)
         begun = self.moments.begin(forms, self.frame) if self.moments is not None else None
-        if self.recorder is not None and (handlers or kind in TOLD_UNHANDLED):
+        if self.recorder is not None and (handlers or event.kind in TOLD_UNHANDLED):
             self.recorder.came(
-                text, tuple(h.name for h in handlers), tuple(h.line for h in handlers), len(self.waits.sleepers)
+                event, tuple(h.name for h in handlers), tuple(h.line for h in handlers), len(self.waits.sleepers)
             )
         for handler in handlers:
             self._handle(handler, given[: handler.takes], about, (handler.order, *busy) if busy else None)
@@ -162,7 +161,7 @@ class Firing(Host):
                     self.fire_piece(queued.kind, queued.body)
                 elif queued.kind == "heard":
                     event = Event("heard", (queued.text,))
-                    names = self._came((event,), "heard", str(event), (), (), ())
+                    names = self._came((event,), event, (), (), ())
                     self.showing.sent.append(Sent(self.frame, queued.text, queued.line, names))
                 else:
                     self.fire(Event(queued.kind, (queued.text,) if queued.kind == "entered" else ()))
@@ -191,4 +190,4 @@ class Firing(Host):
 
     def _note_overlap(self, pair: Pair, last: int) -> None:
         if self.recorder is not None:
-            self.recorder.overlaps.append((f"{pair.first.name} {pair.second.name}", pair.since, last))
+            self.recorder.overlaps.append(Overlapped(pair.first.name, pair.second.name, pair.since, last))

@@ -10,11 +10,12 @@ from collections.abc import Callable, Sequence
 from enum import Enum
 from typing import Any, Final
 
+from ..events import Event
 from ..scene import Body
 from ..script import Test, Woven, text_of
 from ..script.texts import DEEPEST, PLAIN
 from ..words import UNSET, Named, Timeline
-from .trace import Answered, Came, Change
+from .trace import Answered, Came, Change, Overlapped
 
 RECORDS_A_FRAME: Final = 200
 """Changes and tests that one frame may record before its loops go on uncounted."""
@@ -82,7 +83,7 @@ class Recorder:
         self.tests: list[Answered] = []
         self.events: list[Came] = []
         self.keys: list[tuple[int, str, bool]] = []
-        self.overlaps: list[tuple[str, int, int]] = []
+        self.overlaps: list[Overlapped] = []
         self.pieces: dict[str, dict[str, list[tuple[int, Any]]]] = {}
         self.lines: dict[int, list[tuple[int, int, int]]] = {}
         self.thinned: list[str] = []
@@ -177,13 +178,13 @@ class Recorder:
 
     # ---- the run
 
-    def came(self, event: str, handlers: tuple[str, ...], lines: tuple[int, ...], waiting: int) -> None:
+    def came(self, event: Event, handlers: tuple[str, ...], lines: tuple[int, ...], waiting: int) -> None:
         """An event came; its number becomes the cause of what follows."""
         if len(self.events) >= RECORDS_A_TRIAL:
-            if len(self.events) == RECORDS_A_TRIAL:
-                self.thinned.append(f"frame {self.frame}: after {RECORDS_A_TRIAL:,} events the rest was left out")
-                self.events.append(Came(self.frame, "many more", (), (), waiting))
-            self.cause = RECORDS_A_TRIAL
+            words = f"after {RECORDS_A_TRIAL:,} events the rest was left out"
+            if not (self.thinned and self.thinned[-1].endswith(words)):
+                self.thinned.append(f"frame {self.frame}: {words}")
+            self.cause = -1
             return
         self.cause = len(self.events)
         self.events.append(Came(self.frame, event, handlers, lines, waiting))

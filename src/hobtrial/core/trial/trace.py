@@ -60,7 +60,7 @@ class Came:
     """An event that came, with the handlers that ran for it, in order."""
 
     frame: int
-    event: str
+    event: Event
     handlers: tuple[str, ...]
     lines: tuple[int, ...] = ()
     waiting: int = 0
@@ -115,6 +115,16 @@ class Sent:
     text: str
     line: int
     heard_by: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Overlapped:
+    """Two pieces that overlapped, by name in scene order, with the first and the last frame."""
+
+    first: str
+    second: str
+    since: int
+    last: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -175,8 +185,8 @@ class Trace:
     keys: tuple[tuple[int, str, bool], ...] = ()
     """Frame, key, whether it went down."""
     pieces: dict[str, dict[str, list[tuple[int, Any]]]] = field(default_factory=dict)
-    overlaps: tuple[tuple[str, int, int], ...] = ()
-    """Event text, first and last frame of each overlap that was watched."""
+    overlaps: tuple[Overlapped, ...] = ()
+    """Each overlap that was watched."""
     lines: dict[int, list[tuple[int, int, int]]] = field(default_factory=dict)
     """For each line the spans of frames in which it ran: first, last, how often in all."""
     removals: dict[str, int] = field(default_factory=dict)

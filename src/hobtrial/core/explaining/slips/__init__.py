@@ -1,6 +1,5 @@
-"""The slips that are recognised by one change, a file each.
+"""The slips, a file each; `SLIP` of each file is the slip as one value (`slip.py`).
 
-Each file has `SLIP`, its id; `edits`, the changes that would mend it; and, where the run must bear
-it out in a way of its own, `witness`: the facts of the student's own run, or nothing where the run
-does not. The order in which they are tried stands in `order.py`.
+A new slip is one file here, one entry in `wording` and its cases in `tests/slips`. Where it explains the same checks as
+another of its group, `order.py` says which of the two stands alone.
 """

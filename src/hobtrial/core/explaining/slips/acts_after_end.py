@@ -11,11 +11,12 @@ from typing import Any, Final
 
 from ...trial import OUTCOME, Trace
 from ..edits import before, body_start, spans
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject, handlers
+from .slip import Group, Slip
 
-SLIP: Final = "acts-after-end"
+ID: Final = "acts-after-end"
 GUARD: Final = 'if outcome() != "playing":\n    return'
 
 
@@ -27,13 +28,13 @@ def edits(subject: Subject) -> Iterator[Edit]:
     put = {id(function): before(script, body_start(function), GUARD) for function in found}
     waiting = list(dict.fromkeys(function for function, _ in handlers(found) if not _of_the_end(function)))
     for function in found:
-        yield Edit(SLIP, (put[id(function)],), function.name, {"function": function.name, "line": function.lineno})
+        yield Edit(ID, (put[id(function)],), function.name, {"function": function.name, "line": Line(function.lineno)})
     if len(waiting) > 1:
         yield Edit(
-            SLIP,
+            ID,
             spans(*(put[id(each)] for each in waiting)),
             "outcome",
-            {"function": waiting[0].name, "line": waiting[0].lineno},
+            {"function": waiting[0].name, "line": Line(waiting[0].lineno)},
         )
 
 
@@ -54,7 +55,7 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
                 "name": change.name,
                 "old": change.old,
                 "new": change.new,
-                "at_line": change.line,
+                "at_line": Line(change.line),
             }
     if ended is None and trace.outcome == "playing":
         return None
@@ -63,3 +64,6 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
 
 def _of_the_end(function: ast.FunctionDef) -> bool:
     return any("finished" in unparse(each) for each in function.decorator_list)
+
+
+SLIP: Final = Slip(ID, Group.PARTS, edits, witness=witness)

@@ -1,6 +1,7 @@
 """`always-true`: a test with the same answer in every run, such as `x == 1 or 2`.
 
-Recognised by the test that is meant: it mends, and the test as written always answered the same.
+Recognised by the test that is meant: it mends, and the test as written always answered the same. In its broad form,
+a test that has one answer in every run though the reference's had both, by a test of the reference in its place.
 """
 
 from __future__ import annotations
@@ -11,11 +12,12 @@ from typing import Any, Final
 
 from ...trial import Trace
 from ..edits import replace_node, spans, text_of
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "always-true"
+ID: Final = "always-true"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -58,5 +60,30 @@ def _completed(subject: Subject, node: ast.BoolOp) -> Iterator[Edit]:
 
 def _edit(subject: Subject, node: ast.expr, right: str) -> Edit:
     met = text_of(subject.script, node)
-    facts = {"test": met, "right": right, "line": node.lineno}
-    return Edit(SLIP, spans(replace_node(subject.script, node, right)), met, facts)
+    facts = {"test": met, "right": right, "line": Line(node.lineno)}
+    return Edit(ID, spans(replace_node(subject.script, node, right)), met, facts)
+
+
+def broad(subject: Subject) -> Iterator[Edit]:
+    """For each test that never changed its answer: those of the reference."""
+    tests = [
+        subject.here(unparse(place.node.test))
+        for place in subject.reference_places
+        if isinstance(place.node, (ast.If, ast.While))
+    ]
+    wanted = [each for each in dict.fromkeys(tests) if subject.known(each)]
+    for place in subject.places:
+        node = place.node
+        if isinstance(node, (ast.If, ast.While)) and _constant(subject, node):
+            for right in wanted:
+                met = text_of(subject.script, node.test)
+                facts = {"test": met, "right": right, "line": Line(node.lineno)}
+                yield Edit(ID, spans(replace_node(subject.script, node.test, right)), met, facts, shows_reference=True)
+
+
+def _constant(subject: Subject, node: ast.If | ast.While) -> bool:
+    answers = {test.answer for trace in subject.traces.values() for test in trace.tests if test.line == node.lineno}
+    return len(answers) == 1 and isinstance(node.test, (ast.BoolOp, ast.Constant, ast.Name))
+
+
+SLIP: Final = Slip(ID, Group.WIRING, edits, witness=witness, broad=broad)

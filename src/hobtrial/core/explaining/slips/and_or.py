@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..edits import replace_node, spans, text_of
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "and-or"
+ID: Final = "and-or"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -50,5 +51,8 @@ def _tests(tree: ast.AST) -> Iterator[ast.expr]:
 
 def _edit(subject: Subject, node: ast.expr, right: str, left_out: str = "") -> Edit:
     met = text_of(subject.script, node)
-    facts = {"test": met, "right": right, "line": node.lineno, **({"left_out": left_out} if left_out else {})}
-    return Edit(SLIP, spans(replace_node(subject.script, node, right)), met, facts, shows_reference=bool(left_out))
+    facts = {"test": met, "right": right, "line": Line(node.lineno), **({"left_out": left_out} if left_out else {})}
+    return Edit(ID, spans(replace_node(subject.script, node, right)), met, facts, shows_reference=bool(left_out))
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

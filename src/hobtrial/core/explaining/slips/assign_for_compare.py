@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..edits import replace_between, replace_node, spans, text_of
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "assign-for-compare"
+ID: Final = "assign-for-compare"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -23,10 +24,13 @@ def edits(subject: Subject) -> Iterator[Edit]:
         if isinstance(node, ast.NamedExpr):
             met = text_of(subject.script, node)
             span = replace_between(subject.script, node.target, node.value, ":=", "==")
-            facts = {"met": met, "right": met.replace(":=", "==", 1), "name": node.target.id, "line": node.lineno}
-            yield Edit(SLIP, spans(span), node.target.id, facts)
+            facts = {"met": met, "right": met.replace(":=", "==", 1), "name": node.target.id, "line": Line(node.lineno)}
+            yield Edit(ID, spans(span), node.target.id, facts)
             for name in subject.variables:
                 right = f"{name} == {unparse(node.value)}"
                 if name != node.target.id:
                     replaced = replace_node(subject.script, node, right)
-                    yield Edit(SLIP, spans(replaced), name, {**facts, "right": right})
+                    yield Edit(ID, spans(replaced), name, {**facts, "right": right})
+
+
+SLIP: Final = Slip(ID, Group.WIRING, edits)

@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..edits import replace_node, spans, wrapped
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "best-always-replaced"
+ID: Final = "best-always-replaced"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -29,9 +30,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 if best in new or not _compared(subject, best):
                     continue
                 for sign in (">", "<"):
-                    facts = {"best": best, "new": new, "sign": sign, "line": place.node.lineno}
+                    facts = {"best": best, "new": new, "sign": sign, "line": Line(place.node.lineno)}
                     head = f"if {new} {sign} {best}:"
-                    yield Edit(SLIP, wrapped(subject.script, [place.node], head), best, facts)
+                    yield Edit(ID, wrapped(subject.script, [place.node], head), best, facts)
 
 
 def _given(subject: Subject) -> Iterator[Edit]:
@@ -44,9 +45,9 @@ def _given(subject: Subject) -> Iterator[Edit]:
                     for best in bests:
                         new = unparse(argument)
                         if isinstance(argument, (ast.Name, ast.Attribute)) and new != best:
-                            facts = {"best": best, "new": new, "sign": ">", "line": node.lineno}
+                            facts = {"best": best, "new": new, "sign": ">", "line": Line(node.lineno)}
                             span = replace_node(subject.script, argument, f"max({new}, {best})")
-                            yield Edit(SLIP, spans(span), best, facts)
+                            yield Edit(ID, spans(span), best, facts)
 
 
 def _compared(subject: Subject, best: str) -> bool:
@@ -61,3 +62,6 @@ def _compared(subject: Subject, best: str) -> bool:
             if best in names:
                 return True
     return False
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

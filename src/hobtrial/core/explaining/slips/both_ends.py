@@ -12,12 +12,13 @@ from typing import Any, Final
 
 from ...trial import OUTCOME, Trace
 from ..edits import before, blank, source_of
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..subject import Subject, calls
 from .branch_order import edits as exchanged
+from .slip import Group, Slip
 from .update_order import moves
 
-SLIP: Final = "both-ends"
+ID: Final = "both-ends"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -25,15 +26,15 @@ def edits(subject: Subject) -> Iterator[Edit]:
     script = subject.script
     for place, other, spans in moves(subject):
         if calls(place.node, "win", "lose") and calls(other, "win", "lose"):
-            facts = {"line": place.node.lineno, "other": other.lineno}
-            yield Edit(SLIP, spans, "outcome", facts)
+            facts = {"line": Line(place.node.lineno), "other": Line(other.lineno)}
+            yield Edit(ID, spans, "outcome", facts)
     for edit in exchanged(subject):
         if edit.facts["ends"]:
-            yield Edit(SLIP, edit.spans, "outcome", {"line": edit.line})
+            yield Edit(ID, edit.spans, "outcome", {"line": Line(edit.line)})
     ending = [node for node in script.tree.body if isinstance(node, ast.FunctionDef) and calls(node, "win", "lose")]
     for first, second in pairwise(ending):
         spans = (before(script, first, source_of(script, second)), *blank(script, second, [second, second]))
-        yield Edit(SLIP, tuple(sorted(spans)), "outcome", {"line": second.lineno, "other": first.lineno})
+        yield Edit(ID, tuple(sorted(spans)), "outcome", {"line": Line(second.lineno), "other": Line(first.lineno)})
 
 
 def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
@@ -41,3 +42,6 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
     timeline = trace.samples.get(OUTCOME)
     ends = [frame for frame, value in timeline.changes() if value != "playing"] if timeline is not None else []
     return {"frame": ends[0]} if ends else None
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits, witness=witness)

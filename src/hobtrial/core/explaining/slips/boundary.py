@@ -14,8 +14,9 @@ from ...trial import Trace
 from ..edits import names_in, replace_between, replace_node, spans, text_of
 from ..finding import Edit
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "boundary"
+ID: Final = "boundary"
 
 SIGNS: Final[dict[type[ast.cmpop], tuple[str, str]]] = {
     ast.Gt: (">", ">="),
@@ -49,7 +50,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
                     "subject": text_of(script, right if isinstance(left, ast.Constant) else left),
                     "new_test": text_of(script, node).replace(signs[0], signs[1], 1),
                 }
-                yield Edit(SLIP, spans(span), names[0], facts)
+                yield Edit(ID, spans(span), names[0], facts)
                 if place == 0 and len(node.ops) == 1:
                     yield from _one_off(subject, node, facts)
 
@@ -63,7 +64,7 @@ def _one_off(subject: Subject, node: ast.Compare, facts: dict[str, Any]) -> Iter
             number = side.value + step * turned
             span = replace_node(subject.script, side, str(number))
             given = {**facts, "number": number, "sign": sign, "left_side": turned < 0}
-            yield Edit(SLIP, spans(span), facts["name"], given)
+            yield Edit(ID, spans(span), facts["name"], given)
 
 
 def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
@@ -100,3 +101,6 @@ def _literal(text: str) -> Any:
         return ast.literal_eval(text)
     except (ValueError, SyntaxError):
         return None
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits, witness=witness)

@@ -11,11 +11,12 @@ from itertools import combinations
 from typing import Final
 
 from ..edits import last_line
-from ..finding import Edit, Span
+from ..finding import Edit, Line, Span
 from ..source import unparse
 from ..subject import Subject, calls
+from .slip import Group, Slip
 
-SLIP: Final = "branch-order"
+ID: Final = "branch-order"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -61,4 +62,7 @@ def _edit(subject: Subject, branches: list[ast.If], order: list[int]) -> Edit:
     ends = all(
         any(calls(each, "win", "lose") for each in branches[there].body) for there in order if order[there] != there
     )
-    return Edit(SLIP, tuple(found), test, {"test": test, "line": moved.lineno, "ends": ends})
+    return Edit(ID, tuple(found), test, {"test": test, "line": Line(moved.lineno), "ends": ends})
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

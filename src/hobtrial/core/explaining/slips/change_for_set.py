@@ -14,8 +14,9 @@ from ..finding import Edit
 from ..source import unparse
 from ..subject import Subject
 from .never_set import reference_starts
+from .slip import Group, Slip
 
-SLIP: Final = "change-for-set"
+ID: Final = "change-for-set"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -36,4 +37,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
         for text in dict.fromkeys(wanted):
             lead = script.lines[place.node.lineno - 1][: place.node.col_offset]
             facts = {"name": name, "change": unparse(place.node), "set": f"{name} = {text}"}
-            yield Edit(SLIP, rewrite(script, place.node, f"{lead}{name} = {text}"), name, facts)
+            yield Edit(ID, rewrite(script, place.node, f"{lead}{name} = {text}"), name, facts)
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

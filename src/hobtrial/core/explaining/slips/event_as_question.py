@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..edits import replace_node, spans
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "event-as-question"
+ID: Final = "event-as-question"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -36,5 +37,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
             case _:
                 continue
         met = unparse(node)
-        facts = {"met": met, "right": right, "line": node.lineno}
-        yield Edit(SLIP, spans(replace_node(subject.script, node, right)), met, facts)
+        facts = {"met": met, "right": right, "line": Line(node.lineno)}
+        yield Edit(ID, spans(replace_node(subject.script, node, right)), met, facts)
+
+
+SLIP: Final = Slip(ID, Group.WIRING, edits)

@@ -16,8 +16,9 @@ from ..edits import replace_node, spans, text_of
 from ..finding import Edit
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "every-frame"
+ID: Final = "every-frame"
 ONCE: Final = {"overlaps": "meets", "held": "pressed"}
 ON_END: Final = 2
 """Frames on end in which a handler must have run to be seen acting on each."""
@@ -35,17 +36,23 @@ def edits(subject: Subject) -> Iterator[Edit]:
 def _of_event(subject: Subject, function: ast.FunctionDef, event: ast.expr) -> Iterator[Edit]:
     script = subject.script
     lines = range(function.lineno, (function.end_lineno or function.lineno) + 1)
-    facts: dict[str, Any] = {"event": text_of(script, event), "function": function.name, "lines": lines}
+    kind = event.func if isinstance(event, ast.Call) else event
+    facts: dict[str, Any] = {
+        "event": text_of(script, event),
+        "kind": kind.id if isinstance(kind, ast.Name) else "",
+        "function": function.name,
+        "lines": lines,
+    }
     if isinstance(event, ast.Call) and isinstance(event.func, ast.Name) and event.func.id in ONCE:
         span = replace_node(script, event.func, ONCE[event.func.id])
         once = facts["event"].replace(event.func.id, ONCE[event.func.id], 1)
         if span is not None:
-            yield Edit(SLIP, spans(span), facts["event"], {**facts, "once": once})
+            yield Edit(ID, spans(span), facts["event"], {**facts, "once": once})
     elif isinstance(event, ast.Name) and event.id == "frame":
         for once in dict.fromkeys([*_questions(function), *_of_reference(subject)]):
             span = replace_node(script, event, once)
             if span is not None:
-                yield Edit(SLIP, spans(span), "frame", {**facts, "once": once})
+                yield Edit(ID, spans(span), "frame", {**facts, "once": once})
 
 
 def _of_reference(subject: Subject) -> list[str]:
@@ -73,13 +80,13 @@ def _questions(function: ast.FunctionDef) -> list[str]:
 def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
     """How often the handler changed something in frames on end, from the script as handed in."""
     name = edit.facts["function"]
-    kind = edit.facts["event"].split("(")[0]
+    kind = edit.facts["kind"]
     frames: list[int] = []
     changed: dict[str, list[int]] = {}
     for change in trace.changes:
         if change.handler != name or change.scope != "script" or not change.differs or change.cause < 0:
             continue
-        if trace.events[change.cause].event.split("(")[0] != kind:
+        if trace.events[change.cause].event.kind != kind:
             continue
         frames = changed.setdefault(change.name, [])
         if not frames or frames[-1] != change.frame:
@@ -114,3 +121,6 @@ def _longest_run(frames: list[int]) -> tuple[int, int]:
         if place - start + 1 > best[1]:
             best = (frames[start], place - start + 1)
     return best
+
+
+SLIP: Final = Slip(ID, Group.WIRING, edits, witness=witness)

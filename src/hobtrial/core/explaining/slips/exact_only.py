@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..edits import names_in, replace_between, spans, text_of
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "exact-only"
+ID: Final = "exact-only"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -39,6 +40,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
             if span is not None and names:
                 facts = {
                     "test": met, "right": met.replace(old, sign, 1), "name": names[0], "number": unparse(right),
-                    "line": node.lineno,
+                    "line": Line(node.lineno),
                 }  # fmt: skip
-                yield Edit(SLIP, spans(span), names[0], facts)
+                yield Edit(ID, spans(span), names[0], facts)
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..edits import replace_node, spans, text_of
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject, negated
+from .slip import Group, Slip
 
-SLIP: Final = "flipped"
+ID: Final = "flipped"
 TURNED: Final[dict[type[ast.cmpop], tuple[str, ...]]] = {
     ast.Lt: (">", ">="),
     ast.LtE: (">=", ">"),
@@ -48,5 +49,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
 
 def _edit(subject: Subject, node: ast.expr, right: str) -> Edit:
     met = text_of(subject.script, node)
-    facts = {"met": met, "right": right, "line": node.lineno}
-    return Edit(SLIP, spans(replace_node(subject.script, node, right)), met, facts)
+    facts = {"met": met, "right": right, "line": Line(node.lineno)}
+    return Edit(ID, spans(replace_node(subject.script, node, right)), met, facts)
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -11,11 +11,13 @@ from typing import Any, Final
 
 from ...trial import Trace
 from ..edits import blank
-from ..finding import Edit
+from ..finding import Edit, Line
+from ..recognition import Seen
 from ..subject import Subject
+from .slip import Group, Slip
 from .update_order import moves
 
-SLIP: Final = "gone-piece"
+ID: Final = "gone-piece"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -25,10 +27,10 @@ def edits(subject: Subject) -> Iterator[Edit]:
         return
     for place, other, spans in moves(subject):
         if place.node.lineno in stops or other.lineno in stops:
-            yield Edit(SLIP, spans, "remove", {"line": min(stops)})
+            yield Edit(ID, spans, "remove", {"line": Line(min(stops))})
     for place in subject.places:
         if place.node.lineno in stops:
-            yield Edit(SLIP, blank(subject.script, place.node, place.block), "remove", {"line": place.node.lineno})
+            yield Edit(ID, blank(subject.script, place.node, place.block), "remove", {"line": Line(place.node.lineno)})
 
 
 def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
@@ -47,3 +49,16 @@ def _gone(trace: Trace) -> bool:
 def _sentence(trace: Trace) -> str:
     assert trace.stopped is not None
     return f"Line {trace.stopped.line}: {trace.stopped.message}"
+
+
+def recognise(seen: Seen) -> dict[str, Any] | None:
+    """The script stopped at a piece that it had removed: the language's own message says so."""
+    message = str(seen.cause.facts.get("message", ""))
+    if seen.exception != "GameError" or "remove" not in message:
+        return None
+    piece = re.search(r"`(\w+)`", message)
+    words = f"Line {seen.cause.facts['line']}: {message}"
+    return {"piece": piece[1] if piece else "a piece", "message": words}
+
+
+SLIP: Final = Slip(ID, Group.WIRING, edits, witness=witness, recognise=recognise)

@@ -11,11 +11,12 @@ from typing import Final
 
 from ...script import functions
 from ..edits import after, before, body_start, spans, to_global
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Place, Subject, calls, places, targets
+from .slip import Group, Slip
 
-SLIP: Final = "half-reset"
+ID: Final = "half-reset"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -39,16 +40,16 @@ def _edits(subject: Subject, function: ast.FunctionDef, lines: list[str]) -> Ite
     ]
     told = to_global(script, function, *dict.fromkeys(names)) if names else None
     last, text = function.body[-1], "\n".join(lines)
-    facts = {"missing": lines[0], "function": function.name, "line": function.lineno}
+    facts = {"missing": lines[0], "function": function.name, "line": Line(function.lineno)}
     put = before(script, last, text) if isinstance(last, ast.Return) else after(script, last, text)
-    yield Edit(SLIP, spans(told, put), lines[0], facts, shows_reference=True)
+    yield Edit(ID, spans(told, put), lines[0], facts, shows_reference=True)
     start = body_start(function)
     again = next((each for each in function.body if calls(each, "again") and not isinstance(each, ast.If)), None)
     if start is not last:
-        yield Edit(SLIP, spans(told, before(script, again or start, text)), lines[0], facts, shows_reference=True)
+        yield Edit(ID, spans(told, before(script, again or start, text)), lines[0], facts, shows_reference=True)
     inside = next((each for each in function.body if isinstance(each, ast.If) and calls(each, "again")), None)
     if inside is not None:
-        yield Edit(SLIP, spans(told, after(script, inside.body[-1], text)), lines[0], facts, shows_reference=True)
+        yield Edit(ID, spans(told, after(script, inside.body[-1], text)), lines[0], facts, shows_reference=True)
 
 
 def _reset_lines(subject: Subject) -> list[str]:
@@ -88,3 +89,6 @@ def _restart_like(subject: Subject) -> list[ast.FunctionDef]:
         for event in decorator.args
     }
     return [function for function, event in subject.handlers() if unparse(event) in events]
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ..edits import blank, column, spans
-from ..finding import Edit, Span
+from ..finding import Edit, Line, Span
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "handled-twice"
+ID: Final = "handled-twice"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -27,17 +28,17 @@ def edits(subject: Subject) -> Iterator[Edit]:
             facts: dict[str, Any] = {
                 "event": unparse(decorator.args[0]),
                 "function": function.name,
-                "line": function.lineno,
+                "line": Line(function.lineno),
             }
             if len(subject.functions) > 1:
                 whole = Span(decorator.lineno, 0, len(script.lines[decorator.lineno - 1]), "")
-                yield Edit(SLIP, (whole,), facts["event"], facts)
+                yield Edit(ID, (whole,), facts["event"], facts)
             for event in decorator.args if len(decorator.args) > 1 else ():
                 rest = ", ".join(unparse(each) for each in decorator.args if each is not event)
                 start = column(script, decorator.lineno, decorator.col_offset)
                 end = column(script, decorator.lineno, decorator.end_col_offset or 0)
-                facts = {"event": unparse(event), "function": function.name, "line": decorator.lineno}
-                yield Edit(SLIP, spans(Span(decorator.lineno, start, end, f"on({rest})")), facts["event"], facts)
+                facts = {"event": unparse(event), "function": function.name, "line": Line(decorator.lineno)}
+                yield Edit(ID, spans(Span(decorator.lineno, start, end, f"on({rest})")), facts["event"], facts)
     lines = [unparse(place.node) for place in subject.places]
     for place, text in zip(subject.places, lines, strict=True):
         inside = place.function is not None or script.straight
@@ -49,6 +50,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
             facts = {
                 "event": text,
                 "function": place.function.name if place.function else "",
-                "line": place.node.lineno,
+                "line": Line(place.node.lineno),
             }
-            yield Edit(SLIP, blank(script, place.node, place.block), text, facts)
+            yield Edit(ID, blank(script, place.node, place.block), text, facts)
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -7,14 +7,16 @@ from __future__ import annotations
 
 import ast
 from collections.abc import Iterator
-from typing import Final
+from typing import Any, Final
 
 from ..edits import before, body_start, indent, wrapped
-from ..finding import Edit, Span
+from ..finding import Edit, Line, Span
+from ..recognition import Seen, asks_about, changed_facts, unguarded
 from ..source import unparse
 from ..subject import Place, Subject, guards_of, negated, targets
+from .slip import Group, Slip
 
-SLIP: Final = "missing-condition"
+ID: Final = "missing-condition"
 SKIPPED: Final = (ast.Global, ast.FunctionDef, ast.Return, ast.Import, ast.ImportFrom, ast.ClassDef)
 
 
@@ -27,9 +29,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
         for name in targets(place.node):
             for test in subject.conditions.get(name, ()):
                 if test not in own and subject.known(test):
-                    facts = {"what": unparse(place.node), "test": test, "line": place.node.lineno}
+                    facts = {"what": unparse(place.node), "test": test, "line": Line(place.node.lineno)}
                     for spans in (*guarded(subject, place, test), *_with_else(subject, place, test)):
-                        yield Edit(SLIP, spans, name, facts, shows_reference=True)
+                        yield Edit(ID, spans, name, facts, shows_reference=True)
 
 
 def _with_else(subject: Subject, place: Place, test: str) -> Iterator[tuple[Span, ...]]:
@@ -62,3 +64,14 @@ def guarded(subject: Subject, place: Place, test: str) -> Iterator[tuple[Span, .
     if place.function is not None:
         refused = negated(ast.parse(test, mode="eval").body)
         yield (before(script, body_start(place.function), f"if {refused}:\n    return"),)
+
+
+def recognise(seen: Seen) -> dict[str, Any] | None:
+    """A change without a test, where the reference asks about something else first."""
+    found = unguarded(seen)
+    if found is None or asks_about(found[1], seen.cause.what.removeprefix("game.")):
+        return None
+    return {**changed_facts(seen, found[1]), "what": unparse(found[0].node)}
+
+
+SLIP: Final = Slip(ID, Group.REFERENCE, edits, recognise=recognise)

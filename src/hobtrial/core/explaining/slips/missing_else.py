@@ -7,13 +7,16 @@ from __future__ import annotations
 
 import ast
 from collections.abc import Iterator
-from typing import Final
+from typing import Any, Final
 
-from ..finding import Edit, Span
+from ...script import Script
+from ..finding import Edit, Line, Span
+from ..recognition import Seen
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "missing-else"
+ID: Final = "missing-else"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -31,16 +34,16 @@ def edits(subject: Subject) -> Iterator[Edit]:
         start = len(text) - len(text.lstrip())
         for test in wanted:
             if test != unparse(node.test) and _side(test) == _side(unparse(node.test)):
-                facts = {"test": unparse(node.test), "right": test, "line": line}
+                facts = {"test": unparse(node.test), "right": test, "line": Line(line)}
                 span = Span(line, start, start + 4, f"elif {test}")
-                yield Edit(SLIP, (span,), test, facts, shows_reference=True)
+                yield Edit(ID, (span,), test, facts, shows_reference=True)
                 for rest in _last_branches(subject):
                     last = node.orelse[-1].end_lineno or line
                     end = len(script.lines[last - 1])
                     lead = text[:start]
                     added = "".join(f"\n{lead}    {each}" for each in rest)
                     spans = (span, Span(last, end, end, f"\n{lead}else:{added}"))
-                    yield Edit(SLIP, spans, test, facts, shows_reference=True)
+                    yield Edit(ID, spans, test, facts, shows_reference=True)
 
 
 def _side(test: str) -> str:
@@ -71,3 +74,34 @@ def _last_branches(subject: Subject) -> list[list[str]]:
             text = "\n".join(subject.here(unparse(each)) for each in node.orelse)
             found.append(text.split("\n"))
     return found
+
+
+def recognise(seen: Seen) -> dict[str, Any] | None:
+    """An `else` stored the other value, and the reference tests for a choice that the script never asks for."""
+    if not seen.other_value:
+        return None
+    asked = {node.value for node in ast.walk(seen.script.tree) if isinstance(node, ast.Constant)}
+    missing = _test_of_missing_choice(seen.reference, asked)
+    for place in seen.stored_at() if missing is not None else ():
+        for parent in place.parents:
+            if isinstance(parent, ast.If) and _in_else(parent, place.node):
+                return {"right": missing, "test": unparse(parent.test), "line": Line(place.node.lineno)}
+    return None
+
+
+def _in_else(parent: ast.If, node: ast.stmt) -> bool:
+    return any(node is inner for each in parent.orelse for inner in ast.walk(each)) and not (
+        len(parent.orelse) == 1 and isinstance(parent.orelse[0], ast.If)
+    )
+
+
+def _test_of_missing_choice(reference: Script, asked: set[Any]) -> str | None:
+    """A test of the reference for a text that the script never asks for."""
+    for node in ast.walk(reference.tree):
+        match node:
+            case ast.Compare(ops=[ast.Eq()], comparators=[ast.Constant(value=str(text))]) if text not in asked:
+                return unparse(node)
+    return None
+
+
+SLIP: Final = Slip(ID, Group.PARTS, edits, recognise=recognise)

@@ -7,14 +7,16 @@ from __future__ import annotations
 
 import ast
 from collections.abc import Iterator
-from typing import Final
+from typing import Any, Final
 
 from ...script import Script, bound_names, declared, declared_global
 from ..edits import spans, to_global
-from ..finding import Edit
+from ..finding import Edit, Line
+from ..recognition import Seen
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "missing-global"
+ID: Final = "missing-global"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -42,8 +44,8 @@ def forgotten(subject: Subject, function: ast.FunctionDef) -> list[str]:
 
 def _edit(script: Script, wanted: list[tuple[ast.FunctionDef, list[str]]]) -> Edit:
     first, names = wanted[0]
-    facts = {"name": names[0], "function": first.name, "line": _store(first, names[0])}
-    return Edit(SLIP, spans(*(to_global(script, function, *each) for function, each in wanted)), names[0], facts)
+    facts = {"name": names[0], "function": first.name, "line": Line(_store(first, names[0]))}
+    return Edit(ID, spans(*(to_global(script, function, *each) for function, each in wanted)), names[0], facts)
 
 
 def _store(function: ast.FunctionDef, name: str) -> int:
@@ -53,3 +55,13 @@ def _store(function: ast.FunctionDef, name: str) -> int:
         for node in ast.walk(function)
         if isinstance(node, ast.Name) and node.id == name and isinstance(node.ctx, ast.Store)
     )
+
+
+def recognise(seen: Seen) -> dict[str, Any] | None:
+    """The script stopped at a local that has the name of one of its variables."""
+    if seen.exception != "UnboundLocalError" or seen.named not in seen.script.globals:
+        return None
+    return {"name": seen.named, "function": seen.cause.facts.get("handler") or "a function"}
+
+
+SLIP: Final = Slip(ID, Group.WIRING, edits, recognise=recognise)

@@ -7,14 +7,16 @@ from __future__ import annotations
 
 import ast
 from collections.abc import Iterator
-from typing import Final
+from typing import Any, Final
 
-from ..finding import Edit
+from ..finding import Edit, Line
+from ..recognition import Seen, asks_about, changed_facts, unguarded
 from ..source import unparse
 from ..subject import Place, Subject, targets
 from .missing_condition import guarded
+from .slip import Group, Slip
 
-SLIP: Final = "missing-limit"
+ID: Final = "missing-limit"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -24,9 +26,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
             continue
         for name in targets(place.node):
             for test in _limits(subject, place, name):
-                facts = {"name": name, "limit": test, "line": place.node.lineno}
+                facts = {"name": name, "limit": test, "line": Line(place.node.lineno)}
                 for spans in guarded(subject, place, test):
-                    yield Edit(SLIP, spans, name, facts, shows_reference=True)
+                    yield Edit(ID, spans, name, facts, shows_reference=True)
 
 
 def _limits(subject: Subject, place: Place, name: str) -> list[str]:
@@ -44,3 +46,14 @@ def _limits(subject: Subject, place: Place, name: str) -> list[str]:
 
 def _speaks_of(test: str, name: str) -> bool:
     return name in {unparse(node) for node in ast.walk(ast.parse(test)) if isinstance(node, (ast.Name, ast.Attribute))}
+
+
+def recognise(seen: Seen) -> dict[str, Any] | None:
+    """A change without a test, where the reference asks about the same variable first."""
+    found = unguarded(seen)
+    if found is None or not asks_about(found[1], seen.cause.what.removeprefix("game.")):
+        return None
+    return {**changed_facts(seen, found[1]), "limit": found[1]}
+
+
+SLIP: Final = Slip(ID, Group.PARTS, edits, recognise=recognise)

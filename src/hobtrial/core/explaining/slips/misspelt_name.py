@@ -12,11 +12,13 @@ from typing import Any, Final
 from ...script import Script
 from ...trial import Trace
 from ..edits import column, replace_node, spans
-from ..finding import Edit, Span
+from ..finding import Edit, Line, Span
 from ..near import near
+from ..recognition import Seen
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "misspelt-name"
+ID: Final = "misspelt-name"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -37,7 +39,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
 
 def _edit(subject: Subject, places: dict[str, list[Span]], odd: str, right: str) -> Edit:
     facts = {"odd": odd, "right": right, "stored": odd in subject.script.globals}
-    return Edit(SLIP, spans(*renamed_places(places[odd], right)), right, facts)
+    return Edit(ID, spans(*renamed_places(places[odd], right)), right, facts)
 
 
 def _never_begun(subject: Subject, own: list[str]) -> list[str]:
@@ -112,7 +114,7 @@ def _labels(script: Script, labels: list[str]) -> Iterator[Edit]:
         for right in labels:
             if near(met, right):
                 renamed = spans(*(replace_node(script, node, f'"{right}"') for node in nodes))
-                yield Edit(SLIP, renamed, right, {"odd": f'"{met}"', "right": f'"{right}"', "stored": True})
+                yield Edit(ID, renamed, right, {"odd": f'"{met}"', "right": f'"{right}"', "stored": True})
 
 
 def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
@@ -120,5 +122,15 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
     lines = {span.line for span in edit.spans}
     ran = sorted(line for line in lines if line in trace.lines)
     if trace.stopped is not None and trace.stopped.line in lines:
-        return {"frame": trace.stopped.frame, "line": trace.stopped.line}
-    return {"frame": trace.lines[ran[0]][0][0], "line": ran[0]} if ran else None
+        return {"frame": trace.stopped.frame, "line": Line(trace.stopped.line)}
+    return {"frame": trace.lines[ran[0]][0][0], "line": Line(ran[0])} if ran else None
+
+
+def recognise(seen: Seen) -> dict[str, Any] | None:
+    """The script stopped at a name that is nearly one of its own or one that is asked for."""
+    known = [*(each.name for each in seen.prepared.exercise.settings.variable), *sorted(seen.script.globals)]
+    alike = [name for name in known if seen.exception == "NameError" and seen.named and near(seen.named, name)]
+    return {"odd": seen.named, "right": alike[0]} if alike else None
+
+
+SLIP: Final = Slip(ID, Group.WIRING, edits, witness=witness, recognise=recognise)

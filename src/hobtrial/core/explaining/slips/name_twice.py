@@ -7,13 +7,16 @@ from __future__ import annotations
 
 import ast
 from collections.abc import Iterator
-from typing import Final
+from typing import Any, Final
 
+from ...script import functions
 from ..edits import column, replace_node, spans
-from ..finding import Edit, Span
+from ..finding import Edit, Line, Span
+from ..recognition import Seen
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "name-twice"
+ID: Final = "name-twice"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -32,5 +35,16 @@ def edits(subject: Subject) -> Iterator[Edit]:
             if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id == function.name
         ]
         own = Span(function.lineno, start, start + len(function.name), other)
-        facts = {"name": function.name, "line": function.lineno}
-        yield Edit(SLIP, spans(own, *calls), function.name, facts, everywhere=True)
+        facts = {"name": function.name, "line": Line(function.lineno)}
+        yield Edit(ID, spans(own, *calls), function.name, facts, everywhere=True)
+
+
+def recognise(seen: Seen) -> dict[str, Any] | None:
+    """A variable that is asked for never had a value, and a function has its name."""
+    named = [node for node in functions(seen.script.tree) if node.name == seen.cause.what]
+    if seen.cause.kind != "never-set" or not named:
+        return None
+    return {"name": seen.cause.what, "line": Line(named[0].lineno)}
+
+
+SLIP: Final = Slip(ID, Group.WIRING, edits, recognise=recognise)

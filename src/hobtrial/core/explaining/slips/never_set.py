@@ -7,14 +7,16 @@ from __future__ import annotations
 
 import ast
 from collections.abc import Iterator
-from typing import Final
+from typing import Any, Final
 
 from ..edits import before
-from ..finding import Edit
+from ..finding import Edit, Line
+from ..recognition import Seen
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "never-set"
+ID: Final = "never-set"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -35,8 +37,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
             continue
         if name in starts or name in subject.script.globals:
             value = starts.get(name, "0")
-            facts = {"name": name, "value": value, "line": _first_use(tree, name)}
-            yield Edit(SLIP, (before(subject.script, tree.body[0], f"{name} = {value}"),), name, facts, everywhere=True)
+            facts = {"name": name, "value": value, "line": Line(_first_use(tree, name))}
+            yield Edit(ID, (before(subject.script, tree.body[0], f"{name} = {value}"),), name, facts, everywhere=True)
 
 
 def reference_starts(subject: Subject) -> dict[str, str]:
@@ -53,3 +55,20 @@ def reference_starts(subject: Subject) -> dict[str, str]:
 def _first_use(tree: ast.AST, name: str) -> int:
     lines = [node.lineno for node in ast.walk(tree) if isinstance(node, ast.Name) and node.id == name]
     return min(lines, default=1)
+
+
+def recognise(seen: Seen) -> dict[str, Any] | None:
+    """A variable never had a value, or the script stopped at one that it sets elsewhere."""
+    if seen.exception == "NameError":
+        asked = [each.name for each in seen.prepared.exercise.settings.variable]
+        known = seen.named in seen.script.globals or seen.named in asked
+        return {"name": seen.named, "value": ""} if seen.named and known else None
+    lines = [
+        node.lineno for node in ast.walk(seen.script.tree) if isinstance(node, ast.Name) and node.id == seen.cause.what
+    ]
+    if seen.cause.kind != "never-set" or not lines:
+        return None
+    return {"name": seen.cause.what, "value": "", "line": Line(min(lines))}
+
+
+SLIP: Final = Slip(ID, Group.PARTS, edits, recognise=recognise)

@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..edits import column, spans
-from ..finding import Edit, Span
+from ..finding import Edit, Line, Span
 from ..source import unparse
 from ..subject import Subject, calls
+from .slip import Group, Slip
 
-SLIP: Final = "no-call"
+ID: Final = "no-call"
 WITHOUT: Final = frozenset("win lose again outcome clock place stop_waits".split())
 """Functions of the game that can be called with nothing between the brackets."""
 METHODS: Final = frozenset("remove restore freeze thaw put_down upper lower strip".split())
@@ -40,10 +41,13 @@ def edits(subject: Subject) -> Iterator[Edit]:
         assert isinstance(node, ast.expr) and node.end_lineno is not None
         end = column(subject.script, node.end_lineno, node.end_col_offset or 0)
         met = unparse(node)
-        facts = {"met": met, "right": f"{met}()", "line": node.lineno}
-        yield Edit(SLIP, spans(Span(node.end_lineno, end, end, "()")), met, facts)
+        facts = {"met": met, "right": f"{met}()", "line": Line(node.lineno)}
+        yield Edit(ID, spans(Span(node.end_lineno, end, end, "()")), met, facts)
         for call in calls(subject.reference.tree, met) if met in ("win", "lose") else ():
             given = unparse(call)[len(met) :]
             if call.args:
                 span = Span(node.end_lineno, end, end, given)
-                yield Edit(SLIP, (span,), met, {**facts, "right": met + given}, shows_reference=True)
+                yield Edit(ID, (span,), met, {**facts, "right": met + given}, shows_reference=True)
+
+
+SLIP: Final = Slip(ID, Group.WIRING, edits)

@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..edits import rewrite, spans, to_global
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "no-effect"
+ID: Final = "no-effect"
 SIGNS: Final[dict[type[ast.operator], str]] = {ast.Add: "+=", ast.Sub: "-=", ast.Mult: "*="}
 
 
@@ -36,5 +37,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
         lead = script.lines[place.node.lineno - 1][: place.node.col_offset]
         stored = f"{unparse(left)} {sign} {unparse(right)}"
         declared = to_global(script, place.function, left.id) if place.function and isinstance(left, ast.Name) else None
-        facts = {"name": unparse(left), "met": unparse(place.node), "stored": stored, "line": place.node.lineno}
-        yield Edit(SLIP, spans(declared, *rewrite(script, place.node, lead + stored)), unparse(left), facts)
+        facts = {"name": unparse(left), "met": unparse(place.node), "stored": stored, "line": Line(place.node.lineno)}
+        yield Edit(ID, spans(declared, *rewrite(script, place.node, lead + stored)), unparse(left), facts)
+
+
+SLIP: Final = Slip(ID, Group.WIRING, edits)

@@ -7,14 +7,17 @@ from __future__ import annotations
 
 import ast
 from collections.abc import Iterator
-from typing import Final
+from typing import Any, Final
 
+from ...script import Script
 from ..edits import after, before
-from ..finding import Edit
+from ..finding import Edit, Line
+from ..recognition import Seen
 from ..source import unparse
 from ..subject import Subject, calls, targets
+from .slip import Group, Slip
 
-SLIP: Final = "no-end"
+ID: Final = "no-end"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -48,15 +51,17 @@ def edits(subject: Subject) -> Iterator[Edit]:
             for place in places:
                 last = place.block[-1]
                 put = before(script, last, text) if isinstance(last, ast.Return) else after(script, last, text)
-                given = {**facts, "line": place.node.lineno}
-                yield Edit(SLIP, (put,), end, given, everywhere=True, shows_reference=True)
+                given = {**facts, "line": Line(place.node.lineno)}
+                yield Edit(ID, (put,), end, given, everywhere=True, shows_reference=True)
             if len(places) > 1:
                 puts = {
                     after(script, place.block[-1], text)
                     for place in places
                     if not isinstance(place.block[-1], ast.Return)
                 }
-                yield Edit(SLIP, tuple(sorted(puts)), end, {**facts, "line": 0}, everywhere=True, shows_reference=True)
+                yield Edit(
+                    ID, tuple(sorted(puts)), end, {**facts, "line": Line(0)}, everywhere=True, shows_reference=True
+                )
         yield from _without_test(subject, end)
 
 
@@ -72,5 +77,25 @@ def _without_test(subject: Subject, end: str) -> Iterator[Edit]:
     }
     for function, event in subject.handlers():
         if unparse(event) in events and not isinstance(function.body[-1], ast.Return):
-            facts = {"end": end, "test": unparse(event), "line": function.lineno}
-            yield Edit(SLIP, (after(subject.script, function.body[-1], f"{end}()"),), end, facts, everywhere=True)
+            facts = {"end": end, "test": unparse(event), "line": Line(function.lineno)}
+            yield Edit(ID, (after(subject.script, function.body[-1], f"{end}()"),), end, facts, everywhere=True)
+
+
+def recognise(seen: Seen) -> dict[str, Any] | None:
+    """The game goes on where the reference ends it, and the script never does."""
+    if seen.cause.what != "outcome" or seen.cause.facts.get("own") != "playing":
+        return None
+    end = {"won": "win", "lost": "lose"}.get(str(seen.cause.facts.get("reference")), "")
+    if not end or calls(seen.script.tree, end) or not calls(seen.reference.tree, end):
+        return None
+    return {"end": end, "test": _test_before(seen.reference, end)}
+
+
+def _test_before(reference: Script, end: str) -> str:
+    for node in ast.walk(reference.tree):
+        if isinstance(node, ast.If) and any(calls(each, end) for each in node.body):
+            return unparse(node.test)
+    return end
+
+
+SLIP: Final = Slip(ID, Group.REFERENCE, edits, recognise=recognise)

@@ -8,14 +8,16 @@ from __future__ import annotations
 import ast
 from collections.abc import Iterator
 from itertools import islice
-from typing import Final
+from typing import Any, Final
 
 from ..edits import after, before, blank, body_start
-from ..finding import Edit
+from ..finding import Edit, Line
+from ..recognition import CALLS, Seen, has_text
 from ..source import unparse
 from ..subject import Place, Subject, handlers, targets
+from .slip import Group, Slip
 
-SLIP: Final = "no-feedback"
+ID: Final = "no-feedback"
 TELLS: Final = frozenset(("tell", "print", "sound", "board", "send"))
 MOST_PLACES: Final = 12
 """Places at which one line is tried."""
@@ -33,22 +35,22 @@ def edits(subject: Subject) -> Iterator[Edit]:
             continue
         facts = {"wanted": line, "kind": _kind(theirs.node)}
         for place in islice(_likely(subject, theirs), MOST_PLACES):
-            given = {**facts, "line": place.node.lineno}
-            yield Edit(SLIP, (after(script, place.node, line),), line, given, shows_reference=True)
+            given = {**facts, "line": Line(place.node.lineno)}
+            yield Edit(ID, (after(script, place.node, line),), line, given, shows_reference=True)
         for place in subject.places:
             if (
                 _tells(place.node)
                 and _kind(place.node) == facts["kind"]
                 and (place.function is None) == (theirs.function is None)
             ):
-                given = {**facts, "line": place.node.lineno}
+                given = {**facts, "line": Line(place.node.lineno)}
                 spans = (*blank(script, place.node, [place.node, place.node]), after(script, place.node, line))
-                yield Edit(SLIP, tuple(sorted(spans)), line, given, shows_reference=True)
+                yield Edit(ID, tuple(sorted(spans)), line, given, shows_reference=True)
         if theirs.function is not None:
             for function, _ in subject.handlers():
                 first = body_start(function)
-                given = {**facts, "line": function.lineno}
-                yield Edit(SLIP, (before(script, first, line),), line, given, shows_reference=True)
+                given = {**facts, "line": Line(function.lineno)}
+                yield Edit(ID, (before(script, first, line),), line, given, shows_reference=True)
 
 
 def _likely(subject: Subject, theirs: Place) -> Iterator[Place]:
@@ -75,3 +77,23 @@ def _kind(node: ast.stmt) -> str:
         case ast.Expr(value=ast.Call(func=ast.Name(id=name))) | ast.Expr(value=ast.Call(func=ast.Attribute(attr=name))):
             return name
     return ""
+
+
+def recognise(seen: Seen) -> dict[str, Any] | None:
+    """A label, a text, a sound or a message that is asked for stands nowhere in the script."""
+    if seen.cause.kind == "not-shown":
+        label = str(seen.cause.facts["label"])
+        return None if has_text(seen.script, label) else {"wanted": f'board("{label}", …)'}
+    for what in seen.needs:
+        missing = str(what) == seen.cause.what and seen.cause.facts.get("own") in (0, None)
+        if (
+            what.what in CALLS
+            and missing
+            and not has_text(seen.script, what.name)
+            and has_text(seen.reference, what.name)
+        ):
+            return {"wanted": f'{CALLS[what.what]}("{what.name}")'}
+    return None
+
+
+SLIP: Final = Slip(ID, Group.REFERENCE, edits, recognise=recognise)

@@ -7,15 +7,17 @@ from __future__ import annotations
 
 import ast
 from collections.abc import Iterator
-from typing import Final
+from typing import Any, Final
 
 from ...script import functions
 from ..edits import last_line
-from ..finding import Edit, Span
+from ..finding import Edit, Line, Span
+from ..recognition import Seen
 from ..source import unparse
 from ..subject import Subject, handlers
+from .slip import Group, Slip
 
-SLIP: Final = "no-handler"
+ID: Final = "no-handler"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -34,8 +36,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
         last = script.tree.body[-1]
         end = len(script.lines[last_line(last) - 1])
         added = "".join(f"\n\n\n{each}" for each in copied)
-        facts = {"event": text, "line": 0}
-        yield Edit(SLIP, (Span(last_line(last), end, end, added),), text, facts, everywhere=True, shows_reference=True)
+        facts = {"event": text, "line": Line(0)}
+        yield Edit(ID, (Span(last_line(last), end, end, added),), text, facts, everywhere=True, shows_reference=True)
 
 
 def _alike(event: str) -> str:
@@ -56,3 +58,11 @@ def _called(function: ast.FunctionDef, theirs: dict[str, ast.FunctionDef]) -> li
                 found.append(node.id)
                 waiting.append(theirs[node.id])
     return found
+
+
+def recognise(seen: Seen) -> dict[str, Any] | None:
+    """An event came, and nothing waits for it."""
+    return {} if seen.cause.kind == "no-handler" else None
+
+
+SLIP: Final = Slip(ID, Group.HANDLER, edits, recognise=recognise)

@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..edits import before, body_start, first_line, spans, text_of
-from ..finding import Edit, Span
+from ..finding import Edit, Line, Span
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "no-once-guard"
+ID: Final = "no-once-guard"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -30,7 +31,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             facts = {
                 "what": text_of(script, node.test),
                 "times": subject.runs_of(first_line(inner)),
-                "line": node.lineno,
+                "line": Line(node.lineno),
             }
             end = script.lines[node.lineno - 1].rfind(":")
             start = node.test.col_offset
@@ -39,7 +40,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 test = f"({test})"
             head = Span(node.lineno, start, end, f"{test} and not game.done")
             noted = before(script, inner, "game.done = True")
-            yield Edit(SLIP, spans(top, head, noted), unparse(node.test), facts)
+            yield Edit(ID, spans(top, head, noted), unparse(node.test), facts)
     for function, event in subject.handlers():
         begin = body_start(function)
         if subject.runs_of(first_line(begin)) > 1 or subject.runs_of(first_line(function.body[-1])) > 1:
@@ -47,6 +48,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
             facts = {
                 "what": unparse(event),
                 "times": subject.runs_of(first_line(function.body[-1])),
-                "line": function.lineno,
+                "line": Line(function.lineno),
             }
-            yield Edit(SLIP, spans(top, guard), unparse(event), facts)
+            yield Edit(ID, spans(top, guard), unparse(event), facts)
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

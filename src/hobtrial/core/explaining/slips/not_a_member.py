@@ -11,11 +11,12 @@ from typing import Any, Final
 
 from ...script import imported_names
 from ..edits import replace_node, spans, text_of
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "not-a-member"
+ID: Final = "not-a-member"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -73,5 +74,8 @@ def enumerations(tree: ast.Module) -> dict[str, dict[str, Any]]:
 
 
 def _edit(subject: Subject, node: ast.expr, right: str) -> Edit:
-    facts: dict[str, Any] = {"met": text_of(subject.script, node), "right": right, "line": node.lineno}
-    return Edit(SLIP, spans(replace_node(subject.script, node, right)), facts["met"], facts)
+    facts: dict[str, Any] = {"met": text_of(subject.script, node), "right": right, "line": Line(node.lineno)}
+    return Edit(ID, spans(replace_node(subject.script, node, right)), facts["met"], facts)
+
+
+SLIP: Final = Slip(ID, Group.WIRING, edits)

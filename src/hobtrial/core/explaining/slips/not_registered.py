@@ -7,15 +7,17 @@ from __future__ import annotations
 
 import ast
 from collections.abc import Iterator
-from typing import Final
+from typing import Any, Final
 
 from ...script import is_handler
 from ..edits import before
-from ..finding import Edit
+from ..finding import Edit, Line
+from ..recognition import Seen
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "not-registered"
+ID: Final = "not-registered"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -27,9 +29,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
     for node in tree.body:
         if isinstance(node, ast.FunctionDef) and node.name not in used and not is_handler(node) and not _resets(node):
             for event in events:
-                facts = {"function": node.name, "event": event, "line": node.lineno}
+                facts = {"function": node.name, "event": event, "line": Line(node.lineno)}
                 span = before(subject.script, node, f"@on({event})")
-                yield Edit(SLIP, (span,), event, facts, everywhere=True)
+                yield Edit(ID, (span,), event, facts, everywhere=True)
 
 
 def _resets(node: ast.FunctionDef) -> bool:
@@ -41,3 +43,22 @@ def _resets(node: ast.FunctionDef) -> bool:
         and each.value.func.attr in ("restore", "go")
         for each in node.body
     )
+
+
+def recognise(seen: Seen) -> dict[str, Any] | None:
+    """Nothing waits for an event, and there is one function that nobody calls."""
+    if seen.cause.kind != "no-handler":
+        return None
+    tree = seen.script.tree
+    used = {node.id for node in ast.walk(tree) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load)}
+    idle = [
+        node
+        for node in tree.body
+        if isinstance(node, ast.FunctionDef) and node.name not in used and not is_handler(node)
+    ]
+    if len(idle) != 1:
+        return None
+    return {"function": idle[0].name, "event": seen.cause.facts["event"], "line": Line(idle[0].lineno)}
+
+
+SLIP: Final = Slip(ID, Group.WIRING, edits, recognise=recognise)

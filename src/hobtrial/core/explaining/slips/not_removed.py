@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..edits import after, before, spans
-from ..finding import Edit, Span
+from ..finding import Edit, Line, Span
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "not-removed"
+ID: Final = "not-removed"
 ENDS: Final = (ast.Return, ast.Break, ast.Continue)
 
 
@@ -41,13 +42,13 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 last = block[-1]
                 text = f"{name}.remove()"
                 put = before(script, last, text) if isinstance(last, ENDS) else after(script, last, text)
-                facts = {"piece": name, "event": about, "line": function.lineno, "function": function.name}
-                yield Edit(SLIP, spans(told, put), about, facts)
+                facts = {"piece": name, "event": about, "line": Line(function.lineno), "function": function.name}
+                yield Edit(ID, spans(told, put), about, facts)
             own = [piece for piece in subject.pieces if event is not None and piece in unparse(event)]
             for piece in own:
                 put = after(script, function.body[-1], f"{piece}.remove()")
-                facts = {"piece": piece, "event": about, "line": function.lineno, "function": function.name}
-                yield Edit(SLIP, (put,), about, facts)
+                facts = {"piece": piece, "event": about, "line": Line(function.lineno), "function": function.name}
+                yield Edit(ID, (put,), about, facts)
 
 
 def _gives_a_piece(event: ast.expr) -> bool:
@@ -62,3 +63,6 @@ def _blocks(function: ast.FunctionDef) -> Iterator[list[ast.stmt]]:
     for node in ast.walk(function):
         if isinstance(node, ast.If) and node.body[0].lineno != node.lineno:
             yield node.body
+
+
+SLIP: Final = Slip(ID, Group.PARTS, edits)

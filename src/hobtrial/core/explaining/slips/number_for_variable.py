@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ..edits import replace_node, spans
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "number-for-variable"
+ID: Final = "number-for-variable"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -42,8 +43,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
             continue
         for name, values in first.items():
             if node.value in values and own.get(id(node)) != name:
-                facts = {"number": repr(node.value), "name": name, "line": node.lineno}
-                yield Edit(SLIP, spans(replace_node(script, node, name)), name, facts)
+                facts = {"number": repr(node.value), "name": name, "line": Line(node.lineno)}
+                yield Edit(ID, spans(replace_node(script, node, name)), name, facts)
 
 
 def _first_values(subject: Subject) -> dict[str, list[Any]]:
@@ -66,3 +67,6 @@ def _first_values(subject: Subject) -> dict[str, list[Any]]:
 
 def _is_number(value: Any) -> bool:
     return isinstance(value, (int, float)) and not isinstance(value, bool)
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -10,10 +10,11 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ..edits import block_lines, indent, replace_node, rewrite, shifted, spans, text_of
-from ..finding import Edit, Span
+from ..finding import Edit, Line, Span
 from ..subject import Subject, targets
+from .slip import Group, Slip
 
-SLIP: Final = "once-only"
+ID: Final = "once-only"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -22,10 +23,10 @@ def edits(subject: Subject) -> Iterator[Edit]:
     for node in script.tree.body:
         if not isinstance(node, ast.If) or script.lines[node.lineno - 1].lstrip().startswith("elif"):
             continue
-        facts: dict[str, Any] = {"test": text_of(script, node.test), "line": node.lineno}
+        facts: dict[str, Any] = {"test": text_of(script, node.test), "line": Line(node.lineno)}
         if script.straight:
             start = node.col_offset
-            yield Edit(SLIP, (Span(node.lineno, start, start + 2, "while"),), facts["test"], facts)
+            yield Edit(ID, (Span(node.lineno, start, start + 2, "while"),), facts["test"], facts)
             continue
         stored = [
             target
@@ -38,9 +39,12 @@ def edits(subject: Subject) -> Iterator[Edit]:
         if stored:
             head += f"    global {', '.join(dict.fromkeys(stored))}\n"
         body = shifted(block_lines(script, node), indent(script, node), "    ")
-        yield Edit(SLIP, rewrite(script, node, head + body), facts["test"], facts)
+        yield Edit(ID, rewrite(script, node, head + body), facts["test"], facts)
     for function, event in subject.handlers():
         tests = [node for node in ast.walk(function) if isinstance(node, ast.If)]
         if isinstance(event, ast.Name) and event.id == "start" and tests:
-            facts = {"test": text_of(script, tests[0].test), "line": tests[0].lineno}
-            yield Edit(SLIP, spans(replace_node(script, event, "frame")), facts["test"], facts)
+            facts = {"test": text_of(script, tests[0].test), "line": Line(tests[0].lineno)}
+            yield Edit(ID, spans(replace_node(script, event, "frame")), facts["test"], facts)
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -10,12 +10,13 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..edits import replace_node, spans
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..near import near
 from ..subject import Subject, calls
 from .misspelt_name import name_places, renamed_places
+from .slip import Group, Slip
 
-SLIP: Final = "other-name"
+ID: Final = "other-name"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -30,7 +31,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             if plain in listed or "." in plain or plain not in places or near(plain, each.name):
                 continue
             facts = {"own": plain, "right": each.name}
-            yield Edit(SLIP, spans(*renamed_places(places[plain], each.name)), each.name, facts, everywhere=True)
+            yield Edit(ID, spans(*renamed_places(places[plain], each.name)), each.name, facts, everywhere=True)
     yield from _labels(subject)
 
 
@@ -45,4 +46,9 @@ def _labels(subject: Subject) -> Iterator[Edit]:
         for text, nodes in met.items():
             if text not in subject.labels and not near(text, right):
                 changed = spans(*(replace_node(subject.script, node, f'"{right}"') for node in nodes))
-                yield Edit(SLIP, changed, right, {"own": f'"{text}"', "right": f'"{right}"', "line": nodes[0].lineno})
+                yield Edit(
+                    ID, changed, right, {"own": f'"{text}"', "right": f'"{right}"', "line": Line(nodes[0].lineno)}
+                )
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ..edits import blank
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Place, Subject, targets
+from .slip import Group, Slip
 
-SLIP: Final = "overwritten"
+ID: Final = "overwritten"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -39,13 +40,16 @@ def edits(subject: Subject) -> Iterator[Edit]:
             if others:
                 facts: dict[str, Any] = {
                     "name": target.removeprefix("board:"),
-                    "line": place.node.lineno,
-                    "other": others[0].node.lineno,
+                    "line": Line(place.node.lineno),
+                    "other": Line(others[0].node.lineno),
                 }
-                yield Edit(SLIP, blank(subject.script, place.node, place.block), facts["name"], facts)
+                yield Edit(ID, blank(subject.script, place.node, place.block), facts["name"], facts)
                 break
 
 
 def _in_loop(place: Place) -> bool:
     """Whether a line runs several times by itself."""
     return any(isinstance(each, (ast.For, ast.While)) for each in place.parents)
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

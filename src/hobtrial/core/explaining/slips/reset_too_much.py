@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ..edits import blank
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject, targets
+from .slip import Group, Slip
 
-SLIP: Final = "reset-too-much"
+ID: Final = "reset-too-much"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -29,5 +30,12 @@ def edits(subject: Subject) -> Iterator[Edit]:
         inside = place.function in subject.restarts or (place.function is not None and place.function.name in called)
         if inside and isinstance(place.node, (ast.Assign, ast.Expr)) and subject.restarts:
             text = unparse(place.node)
-            facts: dict[str, Any] = {"met": text, "name": (targets(place.node) or [text])[0], "line": place.node.lineno}
-            yield Edit(SLIP, blank(subject.script, place.node, place.block), facts["name"], facts)
+            facts: dict[str, Any] = {
+                "met": text,
+                "name": (targets(place.node) or [text])[0],
+                "line": Line(place.node.lineno),
+            }
+            yield Edit(ID, blank(subject.script, place.node, place.block), facts["name"], facts)
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

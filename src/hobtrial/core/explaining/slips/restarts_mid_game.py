@@ -10,10 +10,11 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..edits import before, body_start
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "restarts-mid-game"
+ID: Final = "restarts-mid-game"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -22,10 +23,13 @@ def edits(subject: Subject) -> Iterator[Edit]:
     callers = [function for function, _ in subject.handlers() if names & _called(function)]
     for function in dict.fromkeys([*subject.restarts, *callers]):
         guard = before(subject.script, body_start(function), 'if outcome() == "playing":\n    return')
-        yield Edit(SLIP, (guard,), function.name, {"function": function.name, "line": function.lineno})
+        yield Edit(ID, (guard,), function.name, {"function": function.name, "line": Line(function.lineno)})
 
 
 def _called(function: ast.FunctionDef) -> set[str]:
     return {
         node.func.id for node in ast.walk(function) if isinstance(node, ast.Call) and isinstance(node.func, ast.Name)
     }
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..edits import before, blank, first_line, source_of
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Place, Subject, targets
+from .slip import Group, Slip
 
-SLIP: Final = "set-again"
+ID: Final = "set-again"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -32,11 +33,11 @@ def edits(subject: Subject) -> Iterator[Edit]:
         name = unparse(node.targets[0])
         if not _changed(subject, place, name) or _stored_twice(subject, place, name):
             continue
-        facts = {"name": name, "value": unparse(node.value), "line": first_line(node)}
-        yield Edit(SLIP, blank(script, node, place.block), name, facts)
+        facts = {"name": name, "value": unparse(node.value), "line": Line(first_line(node))}
+        yield Edit(ID, blank(script, node, place.block), name, facts)
         if loop is not None:
             moved = before(script, loop, source_of(script, node))
-            yield Edit(SLIP, (moved, *blank(script, node, place.block)), name, facts)
+            yield Edit(ID, (moved, *blank(script, node, place.block)), name, facts)
 
 
 def _stored_twice(subject: Subject, place: Place, name: str) -> bool:
@@ -61,3 +62,6 @@ def _changed(subject: Subject, place: Place, name: str) -> bool:
         for other in subject.places
         if isinstance(other.node, (ast.AugAssign, ast.Assign))
     )
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

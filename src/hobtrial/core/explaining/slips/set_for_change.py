@@ -15,8 +15,9 @@ from ..edits import column, spans, text_of
 from ..finding import Edit, Span
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "set-for-change"
+ID: Final = "set-for-change"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -47,7 +48,7 @@ def _with_value(script: Script, node: ast.Assign, target: ast.expr) -> Iterator[
     end = column(script, node.lineno, node.value.end_col_offset or 0)
     for sign in ("+", "-"):
         facts = {"name": name, "set": f"{name} = {value}", "sign": sign, "size": None}
-        yield Edit(SLIP, (Span(node.lineno, start, end, f" {sign}= {value}"),), name, facts)
+        yield Edit(ID, (Span(node.lineno, start, end, f" {sign}= {value}"),), name, facts)
 
 
 def _amount(node: ast.expr) -> float | None:
@@ -76,7 +77,7 @@ def _changes(script: Script, node: ast.Assign, target: ast.expr, amount: float) 
             "sign": sign,
             "size": size,
         }
-        yield Edit(SLIP, spans(Span(node.lineno, start, end, f" {sign}= {size:g}")), name, facts)
+        yield Edit(ID, spans(Span(node.lineno, start, end, f" {sign}= {size:g}")), name, facts)
 
 
 def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
@@ -90,3 +91,6 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
         if isinstance(change.old, (int, float)) and (step is None or change.new != change.old + step):
             return {"frame": change.frame, "old": change.old, "new": change.new}
     return None
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits, witness=witness)

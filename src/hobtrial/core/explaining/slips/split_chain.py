@@ -10,10 +10,11 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ..edits import text_of
-from ..finding import Edit, Span
+from ..finding import Edit, Line, Span
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "split-chain"
+ID: Final = "split-chain"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -26,17 +27,17 @@ def edits(subject: Subject) -> Iterator[Edit]:
             continue
         line = script.lines[node.lineno - 1]
         start = len(line) - len(line.lstrip())
-        facts: dict[str, Any] = {"test": text_of(script, node.test), "line": node.lineno}
+        facts: dict[str, Any] = {"test": text_of(script, node.test), "line": Line(node.lineno)}
         if line.lstrip().startswith("elif"):
-            yield Edit(SLIP, (Span(node.lineno, start, start + 4, "if"),), facts["test"], {**facts, "right": "if"})
+            yield Edit(ID, (Span(node.lineno, start, start + 4, "if"),), facts["test"], {**facts, "right": "if"})
             continue
         earlier = place.block[place.index - 1] if place.index else None
         if isinstance(earlier, ast.If) and _open(earlier):
             span = Span(node.lineno, start, start + 2, "elif")
             row.append(span)
-            yield Edit(SLIP, (span,), facts["test"], {**facts, "right": "elif"})
+            yield Edit(ID, (span,), facts["test"], {**facts, "right": "elif"})
             if len(row) > 1:
-                yield Edit(SLIP, tuple(row), facts["test"], {**facts, "right": "elif"})
+                yield Edit(ID, tuple(row), facts["test"], {**facts, "right": "elif"})
         else:
             row = []
 
@@ -46,3 +47,6 @@ def _open(node: ast.If) -> bool:
     while len(node.orelse) == 1 and isinstance(node.orelse[0], ast.If):
         node = node.orelse[0]
     return not node.orelse
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -10,12 +10,13 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ..edits import after, spans
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject, calls, targets
+from .slip import Group, Slip
 from .update_order import displays, moves, shows_only
 
-SLIP: Final = "stale-display"
+ID: Final = "stale-display"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -23,8 +24,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
     for place, other, moved in moves(subject):
         if shows_only(subject, place, other):
             shown = place.node if displays(subject, place.node) else other
-            facts: dict[str, Any] = {"line": shown.lineno, "name": _label(shown), "shown": unparse(shown)}
-            yield Edit(SLIP, moved, facts["name"], facts)
+            facts: dict[str, Any] = {"line": Line(shown.lineno), "name": _label(shown), "shown": unparse(shown)}
+            yield Edit(ID, moved, facts["name"], facts)
     for text in dict.fromkeys(unparse(call) for call in calls(subject.script.tree, "board")):
         yield from _shown_again(subject, text)
     yield from _through_helpers(subject)
@@ -46,11 +47,11 @@ def _shown_again(subject: Subject, shown: str) -> Iterator[Edit]:
     if not missing:
         return
     label = shown.split("(")[1].split(",")[0]
-    facts: dict[str, Any] = {"name": label, "shown": shown, "line": missing[0].node.lineno}
-    yield Edit(SLIP, spans(*(after(script, place.node, shown) for place in missing)), label, facts)
+    facts: dict[str, Any] = {"name": label, "shown": shown, "line": Line(missing[0].node.lineno)}
+    yield Edit(ID, spans(*(after(script, place.node, shown) for place in missing)), label, facts)
     if len(missing) > 1:
         for place in missing:
-            yield Edit(SLIP, (after(script, place.node, shown),), label, {**facts, "line": place.node.lineno})
+            yield Edit(ID, (after(script, place.node, shown),), label, {**facts, "line": Line(place.node.lineno)})
 
 
 def _through_helpers(subject: Subject) -> Iterator[Edit]:
@@ -64,8 +65,8 @@ def _through_helpers(subject: Subject) -> Iterator[Edit]:
             changes = isinstance(place.node, (ast.Assign, ast.AugAssign)) and place.function is not None
             if changes and place.function is not function and not calls(place.function, function.name):  # type: ignore[arg-type]
                 call = f"{function.name}()"
-                facts: dict[str, Any] = {"name": function.name, "shown": call, "line": place.node.lineno}
-                yield Edit(SLIP, (after(script, place.node, call),), function.name, facts)
+                facts: dict[str, Any] = {"name": function.name, "shown": call, "line": Line(place.node.lineno)}
+                yield Edit(ID, (after(script, place.node, call),), function.name, facts)
 
 
 def _label(node: ast.stmt) -> str:
@@ -73,3 +74,6 @@ def _label(node: ast.stmt) -> str:
         case ast.Expr(value=ast.Call(args=[first, *_])):
             return unparse(first)
     return "the display"
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -10,11 +10,12 @@ from typing import Final
 
 from ...script import Script
 from ..edits import blank, first_line
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject, places
+from .slip import Group, Slip
 
-SLIP: Final = "starter-left-in"
+ID: Final = "starter-left-in"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -27,5 +28,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
     for place in subject.places:
         if unparse(place.node) in given:
             text = unparse(place.node).split("\n")[0]
-            facts = {"met": text, "line": first_line(place.node)}
-            yield Edit(SLIP, blank(subject.script, place.node, place.block), text, facts)
+            facts = {"met": text, "line": Line(first_line(place.node))}
+            yield Edit(ID, blank(subject.script, place.node, place.block), text, facts)
+
+
+SLIP: Final = Slip(ID, Group.WIRING, edits)

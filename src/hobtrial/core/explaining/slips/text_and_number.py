@@ -11,11 +11,12 @@ from typing import Any, Final
 
 from ...trial import Trace
 from ..edits import replace_node, spans, text_of
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "text-and-number"
+ID: Final = "text-and-number"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -81,8 +82,13 @@ def _locals(function: ast.FunctionDef) -> set[str]:
 
 
 def _edit(subject: Subject, node: ast.expr, right: str, kind: str = "") -> Edit:
-    facts: dict[str, Any] = {"met": text_of(subject.script, node), "right": right, "line": node.lineno, "kind": kind}
-    return Edit(SLIP, spans(replace_node(subject.script, node, right)), facts["met"], facts)
+    facts: dict[str, Any] = {
+        "met": text_of(subject.script, node),
+        "right": right,
+        "line": Line(node.lineno),
+        "kind": kind,
+    }
+    return Edit(ID, spans(replace_node(subject.script, node, right)), facts["met"], facts)
 
 
 def _is_number(text: str) -> bool:
@@ -91,3 +97,6 @@ def _is_number(text: str) -> bool:
     except ValueError:
         return False
     return True
+
+
+SLIP: Final = Slip(ID, Group.WIRING, edits, witness=witness)

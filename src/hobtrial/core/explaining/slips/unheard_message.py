@@ -7,13 +7,16 @@ from __future__ import annotations
 
 import ast
 from collections.abc import Iterator
-from typing import Final
+from typing import Any, Final
 
 from ..edits import after, replace_node, spans
-from ..finding import Edit
+from ..finding import Edit, Line
+from ..near import near
+from ..recognition import Seen
 from ..subject import Subject, calls
+from .slip import Group, Slip
 
-SLIP: Final = "unheard-message"
+ID: Final = "unheard-message"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -26,9 +29,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
         for met, node in own:
             for right in dict.fromkeys([*there, *theirs]):
                 if right != met:
-                    facts = {"met": met, "right": right, "line": node.lineno, "sent": own is sent}
+                    facts = {"met": met, "right": right, "line": Line(node.lineno), "sent": own is sent}
                     span = replace_node(script, node, f'"{right}"')
-                    yield Edit(SLIP, spans(span), right, facts, everywhere=own is heard)
+                    yield Edit(ID, spans(span), right, facts, everywhere=own is heard)
     unsent = [text for text, _ in heard if text not in [other for other, _ in sent]]
     for text in dict.fromkeys(unsent):
         for place in subject.places:
@@ -37,8 +40,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 and place.index == len(place.block) - 1
                 and not isinstance(place.node, ast.Return)
             ):
-                facts = {"met": text, "right": text, "line": place.node.lineno, "sent": False}
-                yield Edit(SLIP, (after(script, place.node, f'send("{text}")'),), text, facts)
+                facts = {"met": text, "right": text, "line": Line(place.node.lineno), "sent": False}
+                yield Edit(ID, (after(script, place.node, f'send("{text}")'),), text, facts)
 
 
 def messages(tree: ast.AST, call: str) -> list[tuple[str, ast.expr]]:
@@ -49,3 +52,19 @@ def messages(tree: ast.AST, call: str) -> list[tuple[str, ast.expr]]:
         for argument in node.args
         if isinstance(argument, ast.Constant) and isinstance(argument.value, str)
     ]
+
+
+def recognise(seen: Seen) -> dict[str, Any] | None:
+    """A message that the reference hears did not come, and the script sends one that is nearly the same."""
+    event = seen.cause.event
+    if seen.cause.kind != "event-missing" or event is None or event.kind != "heard":
+        return None
+    text = str(event.about[0])
+    sent = [node.args[0] for node in calls(seen.script.tree, "send") if node.args]
+    for node in sent:
+        if isinstance(node, ast.Constant) and isinstance(node.value, str) and near(node.value, text):
+            return {"met": node.value, "right": text, "line": Line(node.lineno)}
+    return None
+
+
+SLIP: Final = Slip(ID, Group.WIRING, edits, recognise=recognise)

@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..edits import after, before, blank, source_of
-from ..finding import Edit, Span
+from ..finding import Edit, Line, Span
 from ..source import unparse
 from ..subject import Place, Subject
+from .slip import Group, Slip
 
-SLIP: Final = "update-order"
+ID: Final = "update-order"
 FARTHEST: Final = 4
 """Lines that one is moved past."""
 SHOWS: Final = ("board", "tell", "print")
@@ -24,8 +25,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
     """For each line of a function or straight script: past one, two or more of its neighbours."""
     for place, other, spans in moves(subject):
         if not shows_only(subject, place, other):
-            facts = {"moved": place.node.lineno, "past": other.lineno, "line": place.node.lineno}
-            yield Edit(SLIP, spans, _about(place), facts)
+            facts = {"moved": Line(place.node.lineno), "past": Line(other.lineno), "line": Line(place.node.lineno)}
+            yield Edit(ID, spans, _about(place), facts)
 
 
 def moves(subject: Subject) -> Iterator[tuple[Place, ast.stmt, tuple[Span, ...]]]:
@@ -94,3 +95,6 @@ def _names(subject: Subject, node: ast.AST) -> set[str]:
 
 def _about(place: Place) -> str:
     return unparse(place.node).split("\n")[0]
+
+
+SLIP: Final = Slip(ID, Group.PARTS, edits)

@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..edits import after, before, rewrite, text_of
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject, calls
+from .slip import Group, Slip
 
-SLIP: Final = "win-not-told"
+ID: Final = "win-not-told"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -27,8 +28,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
             case ast.Expr(value=ast.Call(func=ast.Name(id="tell" | "print"), args=[text])):
                 for end in ends:
                     lead = script.lines[node.lineno - 1][: node.col_offset]
-                    facts = {"end": end, "met": unparse(node), "line": node.lineno}
-                    yield Edit(SLIP, rewrite(script, node, f"{lead}{end}({unparse(text)})"), end, facts)
+                    facts = {"end": end, "met": unparse(node), "line": Line(node.lineno)}
+                    yield Edit(ID, rewrite(script, node, f"{lead}{end}({unparse(text)})"), end, facts)
     for place in subject.places:
         node = place.node
         if isinstance(node, ast.If) and node.body[0].lineno != node.lineno:
@@ -40,5 +41,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
                         if isinstance(last, ast.Return)
                         else after(script, last, f"{end}()")
                     )
-                    facts = {"end": end, "met": text_of(script, node.test), "line": node.lineno}
-                    yield Edit(SLIP, (put,), end, facts)
+                    facts = {"end": end, "met": text_of(script, node.test), "line": Line(node.lineno)}
+                    yield Edit(ID, (put,), end, facts)
+
+
+SLIP: Final = Slip(ID, Group.PARTS, edits)

@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ..edits import replace_node, spans, text_of
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import PROPERTIES, Subject
+from .slip import Group, Slip
 
-SLIP: Final = "wrong-amount"
+ID: Final = "wrong-amount"
 Numbered = tuple[str, ast.expr]
 
 
@@ -35,9 +36,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
                     "right": right,
                     "name": key.split(" ", 1)[-1],
                     "text": text_of(subject.script, node),
-                    "line": node.lineno,
+                    "line": Line(node.lineno),
                 }
-                yield Edit(SLIP, spans(replace_node(subject.script, node, right)), facts["name"], facts)
+                yield Edit(ID, spans(replace_node(subject.script, node, right)), facts["name"], facts)
 
 
 def numbers(tree: ast.AST) -> Iterator[Numbered]:
@@ -84,3 +85,6 @@ def _number(node: ast.expr) -> bool:
 def _next_to(met: str, right: str) -> bool:
     """Whether two numbers are one apart: a test with such a number is off at its boundary."""
     return abs(float(met) - float(right)) == 1
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

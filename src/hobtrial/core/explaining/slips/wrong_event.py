@@ -9,11 +9,12 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..edits import replace_node, spans, text_of
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "wrong-event"
+ID: Final = "wrong-event"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -29,10 +30,10 @@ def edits(subject: Subject) -> Iterator[Edit]:
                     "event": met,
                     "right": right,
                     "function": function.name,
-                    "line": event.lineno,
+                    "line": Line(event.lineno),
                 }
                 span = replace_node(subject.script, event, right)
-                yield Edit(SLIP, spans(span), right, facts, everywhere=True)
+                yield Edit(ID, spans(span), right, facts, everywhere=True)
 
 
 def _same_pair(a: str, b: str) -> bool:
@@ -40,3 +41,6 @@ def _same_pair(a: str, b: str) -> bool:
     return sorted(a.replace("(", " ").replace(")", "").replace(",", "").split()) == sorted(
         b.replace("(", " ").replace(")", "").replace(",", "").split()
     )
+
+
+SLIP: Final = Slip(ID, Group.PARTS, edits)

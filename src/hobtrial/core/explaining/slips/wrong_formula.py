@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ..edits import replace_node, spans, text_of
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "wrong-formula"
+ID: Final = "wrong-formula"
 SIGNS: Final[dict[type[ast.operator], str]] = {
     ast.Add: "+",
     ast.Sub: "-",
@@ -58,9 +59,9 @@ def formulas(tree: ast.AST) -> list[tuple[str, ast.expr]]:
 
 
 def _edit(subject: Subject, node: ast.expr, right: str, *, shows_reference: bool = False) -> Edit:
-    facts: dict[str, Any] = {"met": text_of(subject.script, node), "right": right, "line": node.lineno}
+    facts: dict[str, Any] = {"met": text_of(subject.script, node), "right": right, "line": Line(node.lineno)}
     span = replace_node(subject.script, node, right)
-    return Edit(SLIP, spans(span), facts["met"], facts, shows_reference=shows_reference)
+    return Edit(ID, spans(span), facts["met"], facts, shows_reference=shows_reference)
 
 
 def _others(node: ast.BinOp) -> Iterator[str]:
@@ -86,3 +87,6 @@ def _others(node: ast.BinOp) -> Iterator[str]:
 def _bracketed(node: ast.expr) -> str:
     text = unparse(node)
     return f"({text})" if isinstance(node, (ast.BinOp, ast.BoolOp, ast.Compare, ast.IfExp)) else text
+
+
+SLIP: Final = Slip(ID, Group.REFERENCE, edits)

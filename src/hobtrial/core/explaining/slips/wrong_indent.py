@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ..edits import first_line, indent, last_line, spans, to_global
-from ..finding import Edit, Span
+from ..finding import Edit, Line, Span
 from ..source import unparse
 from ..subject import Place, Subject, targets
+from .slip import Group, Slip
 
-SLIP: Final = "wrong-indent"
+ID: Final = "wrong-indent"
 BLOCKS: Final = (ast.If, ast.For, ast.While, ast.FunctionDef)
 
 
@@ -64,5 +65,8 @@ def _moved(subject: Subject, place: Place, nodes: list[ast.stmt], lead: str, abo
             if name in script.globals and not isinstance(node, ast.Expr)
         ]
         changed.append(to_global(script, above, *stored) if stored else None)
-    facts: dict[str, Any] = {"met": unparse(nodes[0]).split("\n")[0], "line": first_line(place.node)}
-    return Edit(SLIP, spans(*changed), facts["met"], facts, everywhere=above is None)
+    facts: dict[str, Any] = {"met": unparse(nodes[0]).split("\n")[0], "line": Line(first_line(place.node))}
+    return Edit(ID, spans(*changed), facts["met"], facts, everywhere=above is None)
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -13,8 +13,9 @@ from ..edits import column, spans
 from ..finding import Edit, Span
 from ..subject import PROPERTIES, Subject
 from .misspelt_name import name_places
+from .slip import Group, Slip
 
-SLIP: Final = "wrong-owner"
+ID: Final = "wrong-owner"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -35,12 +36,12 @@ def edits(subject: Subject) -> Iterator[Edit]:
             owners.append("game")
         for right in dict.fromkeys(owners):
             moved = [_owner(subject, node, right) for node in nodes]
-            yield Edit(SLIP, spans(*moved), f"{right}.{attr}", _facts(owner, attr, right), everywhere=True)
+            yield Edit(ID, spans(*moved), f"{right}.{attr}", _facts(owner, attr, right), everywhere=True)
         everyone = [node for (_, name), found in held.items() if name == attr for node in found]
         for right in dict.fromkeys(owners):
             moved = [_owner(subject, node, right) for node in everyone]
             if len(everyone) > len(nodes):
-                yield Edit(SLIP, spans(*moved), f"{right}.{attr}", _facts(owner, attr, right), everywhere=True)
+                yield Edit(ID, spans(*moved), f"{right}.{attr}", _facts(owner, attr, right), everywhere=True)
     yield from _to_pieces(subject, wanted)
 
 
@@ -61,7 +62,7 @@ def _to_pieces(subject: Subject, wanted: set[tuple[str, str]]) -> Iterator[Edit]
                 if line.strip() == f"global {attr}"
             ]
             facts = {"met": attr, "right": f"{piece}.{attr}", "owner": "the game", "wanted": piece, "name": attr}
-            yield Edit(SLIP, spans(*moved, *declared), f"{piece}.{attr}", facts, everywhere=True)
+            yield Edit(ID, spans(*moved, *declared), f"{piece}.{attr}", facts, everywhere=True)
 
 
 def _owner(subject: Subject, node: ast.Attribute, right: str) -> Span:
@@ -73,3 +74,6 @@ def _owner(subject: Subject, node: ast.Attribute, right: str) -> Span:
 def _facts(owner: str, attr: str, right: str) -> dict[str, str]:
     wanted = "the game" if right == "game" else right
     return {"met": f"{owner}.{attr}", "right": f"{right}.{attr}", "owner": owner, "wanted": wanted, "name": attr}
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -11,11 +11,12 @@ from typing import Final
 
 from ...script import imported_names
 from ..edits import before, body_start, replace_node, spans, to_global
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "wrong-range"
+ID: Final = "wrong-range"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -31,14 +32,14 @@ def edits(subject: Subject) -> Iterator[Edit]:
         for numbers in wanted:
             if numbers != own:
                 changed = [replace_node(script, node, text) for node, text in zip(call.args, numbers, strict=False)]
-                facts = {"met": unparse(call), "right": ", ".join(numbers), "line": call.lineno}
-                yield Edit(SLIP, spans(*changed), unparse(call.func), facts)
+                facts = {"met": unparse(call), "right": ", ".join(numbers), "line": Line(call.lineno)}
+                yield Edit(ID, spans(*changed), unparse(call.func), facts)
         for each in {unparse(other) for other in draws(subject.reference.tree)}:
             head = unparse(call.func)
             right = head + each[each.index("(") :]
             span = replace_node(script, call, right)
-            facts = {"met": unparse(call), "right": each, "line": call.lineno}
-            yield Edit(SLIP, spans(span), head, facts)
+            facts = {"met": unparse(call), "right": each, "line": Line(call.lineno)}
+            yield Edit(ID, spans(span), head, facts)
     yield from _again(subject)
 
 
@@ -80,5 +81,8 @@ def _again(subject: Subject) -> Iterator[Edit]:
         if users:
             drawn = [before(script, body_start(each), f"{name} = {unparse(node.value)}") for each in users]
             told = [to_global(script, each, name) for each in users]
-            facts = {"met": unparse(node.value), "right": unparse(node.value), "line": node.lineno}
-            yield Edit(SLIP, spans(*told, *drawn), name, {**facts, "once": True})
+            facts = {"met": unparse(node.value), "right": unparse(node.value), "line": Line(node.lineno)}
+            yield Edit(ID, spans(*told, *drawn), name, {**facts, "once": True})
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ..edits import replace_node, rewrite, spans
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "wrong-sign"
+ID: Final = "wrong-sign"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -39,9 +40,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
             "name": unparse(target),
             "met": unparse(node),
             "right": after,
-            "line": node.lineno,
+            "line": Line(node.lineno),
         }
-        yield Edit(SLIP, rewrite(script, node, lead + after), facts["name"], facts)
+        yield Edit(ID, rewrite(script, node, lead + after), facts["name"], facts)
     yield from _numbers(subject)
     yield from _sums(subject)
 
@@ -59,8 +60,8 @@ def _numbers(subject: Subject) -> Iterator[Edit]:
         for number in numbers:
             met = unparse(number)
             right = met[1:] if met.startswith("-") else f"-{met}"
-            facts = {"name": name, "met": met, "right": right, "line": number.lineno}
-            yield Edit(SLIP, spans(replace_node(subject.script, number, right)), name, facts)
+            facts = {"name": name, "met": met, "right": right, "line": Line(number.lineno)}
+            yield Edit(ID, spans(replace_node(subject.script, number, right)), name, facts)
 
 
 def _sums(subject: Subject) -> Iterator[Edit]:
@@ -73,5 +74,8 @@ def _sums(subject: Subject) -> Iterator[Edit]:
             ) if id(node) not in stored:
                 met = unparse(node)
                 other = f"{unparse(left)} {'-' if isinstance(op, ast.Add) else '+'} {unparse(right)}"
-                facts = {"name": unparse(left), "met": met, "right": other, "line": node.lineno}
-                yield Edit(SLIP, spans(replace_node(subject.script, node, other)), unparse(left), facts)
+                facts = {"name": unparse(left), "met": met, "right": other, "line": Line(node.lineno)}
+                yield Edit(ID, spans(replace_node(subject.script, node, other)), unparse(left), facts)
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

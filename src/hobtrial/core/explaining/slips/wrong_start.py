@@ -14,8 +14,9 @@ from ..finding import Edit
 from ..source import unparse
 from ..subject import Subject
 from .never_set import reference_starts
+from .slip import Group, Slip
 
-SLIP: Final = "wrong-start"
+ID: Final = "wrong-start"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -36,9 +37,12 @@ def edits(subject: Subject) -> Iterator[Edit]:
         met = text_of(subject.script, node.value)
         if name not in seen and wanted is not None and met != wanted:
             facts = {"name": name, "start": met, "wanted": wanted}
-            yield Edit(SLIP, spans(replace_node(subject.script, node.value, wanted)), name, facts)
+            yield Edit(ID, spans(replace_node(subject.script, node.value, wanted)), name, facts)
         seen.add(name)
 
 
 def _at_beginning(function: ast.FunctionDef | None) -> bool:
     return function is None or any("start" in unparse(each) for each in function.decorator_list)
+
+
+SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -10,11 +10,12 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..edits import column, replace_node, spans, to_global
-from ..finding import Edit, Span
+from ..finding import Edit, Line, Span
 from ..source import unparse
 from ..subject import Subject
+from .slip import Group, Slip
 
-SLIP: Final = "wrong-variable"
+ID: Final = "wrong-variable"
 AXES: Final = {"x": "y", "y": "x", "vx": "vy", "vy": "vx"}
 
 
@@ -51,7 +52,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             span = Span(each.end_lineno or each.lineno, end - len(each.attr), end, AXES[each.attr])
             text = unparse(each)
             other = text.removesuffix(each.attr) + AXES[each.attr]
-            yield Edit(SLIP, (span,), text, {"met": text, "right": other, "line": each.lineno})
+            yield Edit(ID, (span,), text, {"met": text, "right": other, "line": Line(each.lineno)})
 
 
 def _edit(subject: Subject, function: ast.FunctionDef | None, nodes: list[ast.Name], right: str) -> Edit:
@@ -59,7 +60,7 @@ def _edit(subject: Subject, function: ast.FunctionDef | None, nodes: list[ast.Na
     stored = any(isinstance(node.ctx, ast.Store) for node in nodes)
     declared = to_global(subject.script, function, right) if function is not None and stored else None
     changed = [replace_node(subject.script, node, right) for node in nodes]
-    return Edit(SLIP, spans(declared, *changed), right, {"met": met, "right": right, "line": nodes[0].lineno})
+    return Edit(ID, spans(declared, *changed), right, {"met": met, "right": right, "line": Line(nodes[0].lineno)})
 
 
 def _pieces(subject: Subject, function: ast.FunctionDef) -> Iterator[Edit]:
@@ -71,8 +72,8 @@ def _pieces(subject: Subject, function: ast.FunctionDef) -> Iterator[Edit]:
             for right in owners:
                 if right != node.value.id:
                     span = replace_node(subject.script, node.value, right)
-                    facts = {"met": node.value.id, "right": right, "line": node.lineno}
-                    yield Edit(SLIP, spans(span), right, facts)
+                    facts = {"met": node.value.id, "right": right, "line": Line(node.lineno)}
+                    yield Edit(ID, spans(span), right, facts)
 
 
 def _labels(subject: Subject) -> Iterator[Edit]:
@@ -81,5 +82,8 @@ def _labels(subject: Subject) -> Iterator[Edit]:
             case ast.Call(func=ast.Name(id="board"), args=[ast.Constant(value=str(met)) as label, *_]):
                 for right in subject.labels:
                     if right != met and met in subject.labels:
-                        facts = {"met": f'"{met}"', "right": f'"{right}"', "line": node.lineno}
-                        yield Edit(SLIP, spans(replace_node(subject.script, label, f'"{right}"')), right, facts)
+                        facts = {"met": f'"{met}"', "right": f'"{right}"', "line": Line(node.lineno)}
+                        yield Edit(ID, spans(replace_node(subject.script, label, f'"{right}"')), right, facts)
+
+
+SLIP: Final = Slip(ID, Group.VARIABLE, edits)
