@@ -3,7 +3,7 @@
 import ast
 import unittest
 
-from hobtrial.core.script.subset import FIELDS, MARKS, WHY_NOT
+from hobtrial.core.script.allow_list import FIELDS, MARKS, WHY_NOT
 
 UNDECIDED_GROUPS = (ast.mod, ast.stmt, ast.expr)
 LEFT_OUT = {

@@ -6,8 +6,8 @@ The list below was written by reading the scripts. A finding names the slip, in 
 import unittest
 from typing import Any
 
-from hobtrial.core.explaining.edits import apply
-from hobtrial.core.explaining.finding import Edit, Span
+from hobtrial.core.explaining.finding import Edit
+from hobtrial.core.script.tree import Span, apply
 from tests.support import bakehouse, report, sample_class
 
 RIGHT = {"dunnock", "finch", "heron", "iris", "linnet", "nettle", "quince", "rowan"}
@@ -133,4 +133,4 @@ def held(found: dict[str, Any]) -> set[tuple[str, str]]:
 class Edits(unittest.TestCase):
     def test_spans_are_replaced_from_the_right(self) -> None:
         edit = Edit("x", (Span(1, 0, 1, "long"), Span(1, 4, 5, "c")), "x")
-        self.assertEqual(apply("a = b\nd", edit), "long = c\nd")
+        self.assertEqual(apply("a = b\nd", edit.spans), "long = c\nd")

@@ -5,8 +5,8 @@ import unittest
 from typing import Any
 
 from hobtrial.core.exercise import Help
-from hobtrial.core.explaining import ChangedLine, with_changes
 from hobtrial.core.reporting import Fault, for_student, from_json, to_json, unmarked
+from hobtrial.core.script.tree import ChangedLine, with_changes
 from tests.slips.support import prepared, solution
 from tests.support import report
 

@@ -10,7 +10,8 @@ from typing import Any
 from fastapi import APIRouter, HTTPException
 from fastapi.responses import HTMLResponse, JSONResponse
 
-from ..core.explaining import with_changes
+from hobtrial.core.script.tree import with_changes
+
 from ..core.reporting import FindingReport, Report, Withdrawn, for_student, to_json, turned, withdrawn_for
 from ..core.script import Unreadable
 from ..core.script.read import decode

@@ -7,8 +7,10 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
+from hobtrial.core.script.tree import ChangedLine
+
 from ..core.exercise import CheckKind
-from ..core.explaining import ChangedLine, Confidence
+from ..core.explaining import Confidence
 from ..core.judging import Answer
 from ..core.reporting import CraftReport, Fault, PartMarks, ProblemReport, Turned
 from .trial_views import SceneView, VariableView

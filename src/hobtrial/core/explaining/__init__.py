@@ -1,10 +1,10 @@
 """Verdicts → Findings: why a script lost marks, with evidence from its own runs."""
 
+from ..script.tree import ChangedLine, with_changes
 from .advice import Advice, advice_on
 from .catalogue import Sentences, capital, happened, sentences, value_text
-from .edits import with_changes
 from .explain import Explanation, explain, explain_unreadable
-from .finding import ChangedLine, CheckRef, Confidence, Edit, Finding, Fix
+from .finding import CheckRef, Confidence, Edit, Finding, Fix
 
 __all__ = [
     "Advice",

@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..judging import Prepared
-from ..script import Script, is_handler
+from ..script import Script
+from ..script.tree import is_handler
 from .catalogue import HIDDEN_NAME, NO_HANDLERS
 
 

@@ -9,9 +9,9 @@ from typing import Any, Final
 from ..events import PAIR_EVENTS
 from ..judging import HELD, Played, Prepared, failed_checks, first_parting, play_all, reference_of
 from ..script import Script, Unreadable, mend
+from ..script.tree import apply, changed_lines, changes_of, origins
 from ..trial import Observable, Trace
 from .catalogue import QUESTIONS, SUMMARIES, fill, moment, sentence
-from .edits import apply, changed_lines, changes_of, origins
 from .finding import CheckRef, Confidence, Edit, Finding, Fix, Line
 from .one_change import Budget, Tried, agrees, search
 from .recognition import Seen
@@ -120,7 +120,7 @@ def _follow(prepared: Prepared, script: Script, played: list[Played], budget: Bu
         if not found:
             break
         links.append(_Link(base, lines, found[0], tuple(_rivals(found))))
-        lines = origins(lines, base.text, found[0].edit)
+        lines = origins(lines, base.text, found[0].edit.spans)
         reading = prepared.read(found[0].text)
         assert isinstance(reading, Script)
         base, now = reading, list(found[0].played)
@@ -180,14 +180,14 @@ def _stands(prepared: Prepared, chain: _Chain) -> bool:
 
 def _fix(prepared: Prepared, script: Script, played: list[Played], link: _Link, tried: Tried, *, first: bool) -> Fix:
     """The edit as a fix: what it does alone where it does something alone, else on top of those before it."""
-    changes = changes_of(link.base.text, tried.edit, link.lines)
+    changes = changes_of(link.base.text, tried.edit.spans, link.lines)
     given = tried.edit.shows_reference
     together = Fix(changes, len(tried.mends), len(tried.breaks), on_top=not first, shows_reference=given)
     if first or len(script.lines) != len(link.base.lines):
         return together
     if any(script.lines[span.line - 1] != link.base.lines[span.line - 1] for span in tried.edit.spans):
         return together
-    reading = prepared.read(apply(script.text, tried.edit))
+    reading = prepared.read(apply(script.text, tried.edit.spans))
     if not isinstance(reading, Script):
         return together
     alone = play_all(prepared, prepared.weave(reading))

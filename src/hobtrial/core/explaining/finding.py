@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
+from ..script.tree import ChangedLine, Span
+
 Confidence = Literal["shown", "likely", "open"]
 CheckRef = tuple[int, int]
 """Number of the scenario and of the check in it, both from 0."""
@@ -12,16 +14,6 @@ CheckRef = tuple[int, int]
 
 class Line(int):
     """A fact that is the number of a line: it is told as that line of the script as it was handed in."""
-
-
-@dataclass(frozen=True, slots=True, order=True)
-class Span:
-    """A piece of one line that is replaced. Columns are characters from 0."""
-
-    line: int
-    start: int
-    end: int
-    text: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,19 +40,6 @@ class Edit:
     def size(self) -> int:
         """How much of the text changes, in characters."""
         return sum(span.end - span.start + len(span.text) for span in self.spans)
-
-
-@dataclass(frozen=True, slots=True)
-class ChangedLine:
-    """A line before and after an edit."""
-
-    line: int
-    before: str
-    after: str
-
-    def as_json(self) -> dict[str, Any]:
-        """The line as the report shows it."""
-        return {"line": self.line, "before": self.before, "after": self.after}
 
 
 @dataclass(frozen=True, slots=True)

@@ -16,8 +16,8 @@ from typing import Any, Final
 
 from ..judging import HELD, TRIALS_OF_AN_EDIT, Played, Prepared, parting, play_scenario, reference_of, same_steps
 from ..script import Script
+from ..script.tree import apply
 from ..trial import Observable, Trace
-from .edits import apply
 from .finding import CheckRef, Edit
 from .slips.order import SLIPS, edits, narrower
 from .slips.slip import Group
@@ -96,7 +96,7 @@ def search(prepared: Prepared, subject: Subject, played: list[Played], budget: B
         for edit in edits(subject, group):
             if not edit.spans or not _in_reach(edit, subject):
                 continue
-            text = apply(subject.script.text, edit)
+            text = apply(subject.script.text, edit.spans)
             if text in known:
                 continue
             known.add(text)

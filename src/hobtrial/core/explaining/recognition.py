@@ -13,8 +13,8 @@ from typing import Any
 
 from ..judging import Prepared
 from ..script import Script
+from ..script.tree import Place, guards_of, places, targets
 from ..trial import Observable, Trace
-from .subject import Place, guards_of, places, targets
 from .why import Cause
 
 CALLS = {"told": "tell", "sounded": "sound", "sent": "send"}

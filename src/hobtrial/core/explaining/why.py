@@ -14,7 +14,8 @@ from typing import Any, Literal
 
 from ..events import TIME_EVENTS, Event
 from ..judging import CLOSE, NOT_REACHED, Parting, Verdict, parting
-from ..script import Script, functions
+from ..script import Script
+from ..script.tree import functions
 from ..trial import OUTCOME, Answered, Change, Observable, Trace, same_words
 from ..words import UNSET, as_json_value
 from .finding import Line

@@ -14,7 +14,16 @@ from typing import Any, Final
 
 from ..events import PAIR_EVENTS, Event
 from ..exercise import Craft
-from ..script import Script, bound_names, declared, functions, is_handler
+from ..script import Script
+from ..script.tree import (
+    constants,
+    functions,
+    goes_on_with_elif,
+    is_handler,
+    own_locals,
+    stored,
+    with_locals,
+)
 from .names import ExpectationError, Surroundings, read_event, read_event_text
 
 Alias = Mapping[str, tuple[str, ...]]
@@ -61,8 +70,8 @@ class _Reader:
         self.script = script
         self._alias = alias
         self._names = names
-        self._constants = _constants(script.tree)
-        self.nodes = list(_with_locals(script.tree, frozenset()))
+        self._constants = constants(script.tree)
+        self.nodes = list(with_locals(script.tree, frozenset()))
 
     def is_name(self, node: ast.AST, local: frozenset[str], name: str) -> bool:
         """Whether a node is this variable: the global, `game.name`, or `hob.lives` where that is asked for."""
@@ -102,14 +111,14 @@ class _Reader:
         for node, local in self.nodes:
             match node:
                 case ast.Assign(targets=targets) if any(
-                    self.is_name(inner, local, name) for target in targets for inner in _targets(target)
+                    self.is_name(inner, local, name) for target in targets for inner in stored(target)
                 ):
                     yield node, local
                 case ast.AugAssign(target=target) | ast.AnnAssign(target=target) | ast.NamedExpr(target=target) if (
                     self.is_name(target, local, name)
                 ):
                     yield node, local
-                case ast.For(target=target) if any(self.is_name(inner, local, name) for inner in _targets(target)):
+                case ast.For(target=target) if any(self.is_name(inner, local, name) for inner in stored(target)):
                     yield node, local
 
     def compared(self, name: str) -> set[str]:
@@ -151,7 +160,7 @@ class _Reader:
                 for inner in ast.walk(subject)
                 if isinstance(inner, ast.Call) and isinstance(inner.func, ast.Name) and inner.func.id in helpers
             ]
-            if any(self.mentions(each, _locals_of(each), name) for each in called):
+            if any(self.mentions(each, own_locals(each), name) for each in called):
                 return True
         return False
 
@@ -204,9 +213,9 @@ def _uses(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Answ
     what = found[1].lower()
     look: Callable[[_Reader], bool] = {
         "if": lambda reader: _any(reader, ast.If),
-        "elif": lambda reader: any(_elif(node) for node, _ in reader.nodes),
+        "elif": lambda reader: any(goes_on_with_elif(node) for node, _ in reader.nodes),
         "else": lambda reader: any(
-            isinstance(node, ast.If) and bool(node.orelse) and not _elif(node) for node, _ in reader.nodes
+            isinstance(node, ast.If) and bool(node.orelse) and not goes_on_with_elif(node) for node, _ in reader.nodes
         ),
         "and": lambda reader: _any(reader, ast.And),
         "or": lambda reader: _any(reader, ast.Or),
@@ -260,54 +269,12 @@ _FORMS: Final[tuple[tuple[str, Callable[[re.Match[str], Surroundings], Callable[
 )
 
 
-# ---- reading the tree
-
-
-def _with_locals(scope: ast.AST, local: frozenset[str]) -> Iterator[tuple[ast.AST, frozenset[str]]]:
-    """Every node with the names that are local where it stands."""
-    for child in ast.iter_child_nodes(scope):
-        inside = local | _locals_of(child) if isinstance(child, (ast.FunctionDef, ast.Lambda)) else local
-        yield child, inside
-        yield from _with_locals(child, inside)
-
-
-def _locals_of(function: ast.AST) -> frozenset[str]:
-    return frozenset(bound_names(function) - declared(function, ast.Global) - declared(function, ast.Nonlocal))
-
-
-def _constants(tree: ast.Module) -> dict[str, ast.expr]:
-    """Names that the top level gives a value once, with that value."""
-    found: dict[str, list[ast.expr]] = {}
-    for node in tree.body:
-        if isinstance(node, ast.Assign) and len(node.targets) == 1 and isinstance(node.targets[0], ast.Name):
-            found.setdefault(node.targets[0].id, []).append(node.value)
-    return {name: values[0] for name, values in found.items() if len(values) == 1}
-
-
-def _targets(target: ast.expr) -> Iterator[ast.expr]:
-    if isinstance(target, (ast.Tuple, ast.List)):
-        for part in target.elts:
-            yield from _targets(part)
-    else:
-        yield target.value if isinstance(target, (ast.Starred, ast.Subscript)) else target
-
-
 def _one_order(event: Event) -> Event:
     return Event(event.kind, tuple(sorted(map(str, event.about)))) if event.kind in PAIR_EVENTS else event
 
 
 def _any(reader: _Reader, *kinds: type[ast.AST]) -> bool:
     return any(isinstance(node, kinds) for node, _ in reader.nodes)
-
-
-def _elif(node: ast.AST) -> bool:
-    """Whether an `if` goes on with `elif`: the one in its `else` begins at its own column."""
-    return (
-        isinstance(node, ast.If)
-        and len(node.orelse) == 1
-        and isinstance(node.orelse[0], ast.If)
-        and node.orelse[0].col_offset == node.col_offset
-    )
 
 
 def _names_it(node: ast.Assign | ast.AnnAssign) -> bool:

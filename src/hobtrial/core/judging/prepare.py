@@ -10,18 +10,8 @@ from ..events import PAIR_EVENTS, Event
 from ..exercise import Exercise, ExerciseError, Fault, Lines, Scenario, Settings, load
 from ..exercise.files import REFERENCE, SETTINGS
 from ..scene import SceneSpec
-from ..script import (
-    BUILTINS,
-    DEFAULT_LIMITS,
-    Limits,
-    Reading,
-    Script,
-    Unreadable,
-    Woven,
-    imported_names,
-    read,
-    weave,
-)
+from ..script import BUILTINS, DEFAULT_LIMITS, Limits, Reading, Script, Unreadable, Woven, read, weave
+from ..script.tree import imported_names
 from ..trial import GAME_NAMES, KNOWN_FUNCTIONS, Plan, Trace, play
 from .course import Course, make_course, unknown_concept
 from .craft import CraftRule, read_craft

@@ -16,9 +16,8 @@ from hypothesis import HealthCheck, Phase, find, settings
 from hypothesis import strategies as st
 from hypothesis.errors import NoSuchExample
 
-from ..explaining.subject import handlers
 from ..judging import Prepared
-from ..script import functions
+from ..script.tree import functions, handlers
 from ..trial import OUTCOME, Arrangement, Plan, PlayerInput, click, done, held_key, pressed_key, variable
 from ..words import frame_of
 

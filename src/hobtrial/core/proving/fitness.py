@@ -6,11 +6,10 @@ import ast
 from dataclasses import dataclass
 from typing import Any, Final
 
-from ..explaining.source import unparse
-from ..explaining.subject import places
 from ..judging import HELD, Prepared, judge_craft, play_all, tidy, total
 from ..scene import PieceSpec
 from ..script import Script
+from ..script.tree import places, unparse
 
 FOR_NOTHING: Final = 0.2
 """Part of the marks that a starter may earn."""

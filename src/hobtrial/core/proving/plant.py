@@ -12,9 +12,9 @@ from dataclasses import dataclass
 from typing import Any, Final
 
 from ..explaining import Edit
-from ..explaining.edits import apply, changes_of, spans
 from ..judging import Prepared
 from ..script import Script
+from ..script.tree import apply, changes_of, spans
 from .plant_rules import RULES
 from .plant_values import VALUES
 
@@ -49,7 +49,7 @@ def planted(prepared: Prepared) -> list[Planted]:
     for slip, planter in PLANTERS.items():
         count = 0
         for edit in planter(script):
-            text = apply(script.text, Edit(slip, spans(*edit.spans), ""))
+            text = apply(script.text, spans(*edit.spans))
             reading = prepared.read(text)
             if text in known or not isinstance(reading, Script) or ast.dump(reading.tree) == tree:
                 continue
@@ -57,6 +57,6 @@ def planted(prepared: Prepared) -> list[Planted]:
                 break
             known.add(text)
             count += 1
-            changes = tuple(each.as_json() for each in changes_of(script.text, edit, numbers))
+            changes = tuple(each.as_json() for each in changes_of(script.text, edit.spans, numbers))
             found.append(Planted(slip, edit.line, text, changes))
     return found

@@ -7,11 +7,21 @@ from collections.abc import Callable, Iterator
 from typing import Final
 
 from ..explaining import Edit
-from ..explaining.edits import blank, replace_between, replace_node, rewrite, spans
-from ..explaining.finding import Span
-from ..explaining.source import unparse
-from ..explaining.subject import calls, handlers, negated, places
-from ..script import Script, functions
+from ..script import Script
+from ..script.tree import (
+    Span,
+    blank,
+    calls,
+    functions,
+    handlers,
+    negated,
+    places,
+    replace_between,
+    replace_node,
+    rewrite,
+    spans,
+    unparse,
+)
 
 Planter = Callable[[Script], Iterator[Edit]]
 OTHER: Final[dict[type[ast.cmpop], tuple[str, str]]] = {

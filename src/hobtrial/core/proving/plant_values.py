@@ -7,10 +7,8 @@ from collections.abc import Callable, Iterator
 from typing import Final
 
 from ..explaining import Edit
-from ..explaining.edits import blank, replace_node, rewrite, source_of, spans
-from ..explaining.source import unparse
-from ..explaining.subject import places
 from ..script import Script
+from ..script.tree import blank, places, replace_node, rewrite, source_of, spans, unparse
 
 
 def changed_numbers(slip: str, kinds: tuple[type, ...]) -> Callable[[Script], Iterator[Edit]]:

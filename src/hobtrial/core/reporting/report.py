@@ -13,8 +13,9 @@ from typing import Any, Final, Literal
 from pydantic import TypeAdapter
 
 from ..exercise import CheckKind
-from ..explaining import ChangedLine, CheckRef, Confidence
+from ..explaining import CheckRef, Confidence
 from ..judging import Answer
+from ..script.tree import ChangedLine
 from ..words import Outcome
 
 EDITION: Final = 4

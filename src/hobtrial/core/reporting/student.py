@@ -11,8 +11,8 @@ from dataclasses import dataclass
 from typing import Final
 
 from ..exercise import Help
-from ..explaining import ChangedLine
 from ..judging import Answer
+from ..script.tree import ChangedLine
 from .report import FindingReport, Marks, PartMarks, Report, ScenarioReport
 
 LEVELS: Final = ("none", "nudge", "pointer", "fix")

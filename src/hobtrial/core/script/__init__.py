@@ -1,10 +1,9 @@
 """Text → Script → Woven: what a student may write, and how it is made safe to run and to watch."""
 
-from .bindings import bound_names, declared, declared_global, functions, imported_names
 from .expressions import Test
 from .guards import Guards
 from .limits import DEFAULT_LIMITS, Halt, Limits, OutOfMemory
-from .read import Reading, Script, Unreadable, is_handler, mend, read
+from .read import Reading, Script, Unreadable, mend, read
 from .ready_made import BUILTINS, DIRECT, builtins_of
 from .stand_ins import StandIn, stand_ins
 from .texts import str_of, text_of
@@ -27,13 +26,7 @@ __all__ = [
     "Test",
     "Unreadable",
     "Woven",
-    "bound_names",
     "builtins_of",
-    "declared",
-    "declared_global",
-    "functions",
-    "imported_names",
-    "is_handler",
     "mend",
     "read",
     "stand_ins",

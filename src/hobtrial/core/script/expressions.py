@@ -10,7 +10,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any, Final, TypeVar
 
-from .bindings import bound_names, declared, declared_global
+from ..script.tree import bound_names, declared, declared_global
 from .read import Script
 
 Node = TypeVar("Node", bound=ast.AST)

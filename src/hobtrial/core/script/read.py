@@ -8,10 +8,10 @@ import tokenize
 import unicodedata
 import warnings
 from dataclasses import dataclass
-from typing import Final, TypeGuard
+from typing import Final
 
+from ..script.tree import global_names
 from ..words import Problem
-from .bindings import global_names
 from .subset import check
 from .syntax_help import MENDABLE, explain_syntax
 
@@ -181,8 +181,3 @@ def _look_alikes(text: str) -> list[Problem]:
 
 def _refused(text: str, problem: Problem) -> Unreadable:
     return Unreadable(text, (problem,))
-
-
-def is_handler(node: ast.AST) -> TypeGuard[ast.FunctionDef]:
-    """Whether a node is a function with `@on(…)`."""
-    return isinstance(node, ast.FunctionDef) and bool(node.decorator_list)

@@ -34,20 +34,17 @@ from __future__ import annotations
 import ast
 import functools
 import warnings
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from types import CodeType
 from typing import Final
 
-from .bindings import COMPREHENSIONS, bound_by, declared, declared_global, functions, names_bound_anywhere
+from ..script.tree import declared, declared_global, functions, names_bound_anywhere
+from .changes import changed_places
 from .expressions import GROWING, ExpressionWeaver, Scope, Test, at, call, is_number, name
 from .read import Script
 
 SCRIPT_FILE: Final = "<script>"
-MUTATING: Final = frozenset(
-    "append extend insert remove pop sort reverse clear add discard update setdefault shuffle".split()
-)
-"""Methods that change the collection that they are called on (`shuffle` the one it is given)."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -285,25 +282,7 @@ class _Weaver(ExpressionWeaver):
 
     def _mutations(self, node: ast.stmt) -> list[ast.stmt]:
         """A record for each variable whose collection a simple statement may have changed."""
-        if not isinstance(node, (ast.Expr, ast.Assign, ast.AugAssign, ast.AnnAssign)):
-            return []
-        roots: dict[str, None] = {}
-        for inner, own in _evaluated(node):
-            match inner:
-                case (
-                    ast.Call(func=ast.Attribute(attr="shuffle"), args=[place])
-                    | ast.Call(func=ast.Name(id="shuffle"), args=[place])
-                ):
-                    root = _root(place)
-                case ast.Call(func=ast.Attribute(value=place, attr=attr)) if attr in MUTATING:
-                    root = _root(place)
-                case ast.Subscript(value=place, ctx=ast.Store()):
-                    root = _root(place)
-                case _:
-                    continue
-            if root and root.partition(".")[0] not in own:
-                roots[root] = None
-        return [self._mutated(node, root) for root in roots]
+        return [self._mutated(node, place) for place in changed_places(node)]
 
     def _mutated(self, node: ast.stmt, root: str) -> ast.stmt:
         """The record, where the place can still be read: `ready and xs.append(1)` may never have looked at `xs`."""
@@ -416,34 +395,6 @@ def _declarations(function: ast.FunctionDef) -> list[ast.stmt]:
     if names := declared(function, ast.Nonlocal):
         found.append(at(ast.Nonlocal(sorted(names)), function.body[0]))
     return found
-
-
-def _root(place: ast.expr) -> str:
-    """The variable that a place belongs to: `xs`, `game.bag`, `hob.bag`; nothing for other values."""
-    while isinstance(place, ast.Subscript):
-        place = place.value
-    match place:
-        case ast.Name(id=root):
-            return root
-        case ast.Attribute(value=ast.Name(id=owner), attr=attribute):
-            return f"{owner}.{attribute}"
-    return ""
-
-
-def _evaluated(node: ast.AST, own: frozenset[str] = frozenset()) -> Iterator[tuple[ast.AST, frozenset[str]]]:
-    """The nodes that run with a statement, each with the names that only a loop inside the expression knows.
-
-    What stands in a lambda does not run yet; its defaults do.
-    """
-    if isinstance(node, ast.Lambda):
-        for default in (*node.args.defaults, *(each for each in node.args.kw_defaults if each is not None)):
-            yield from _evaluated(default, own)
-        return
-    if isinstance(node, COMPREHENSIONS):
-        own |= {bound for loop in node.generators for part in ast.walk(loop.target) for bound in bound_by(part)}
-    yield node, own
-    for child in ast.iter_child_nodes(node):
-        yield from _evaluated(child, own)
 
 
 def _imports_time(node: ast.AST) -> bool:

@@ -9,11 +9,10 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
+from ...script.tree import before, body_start, handlers, spans, unparse
 from ...trial import OUTCOME, Trace
-from ..edits import before, body_start, spans
 from ..finding import Edit, Line
-from ..source import unparse
-from ..subject import Subject, handlers
+from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "acts-after-end"

@@ -10,10 +10,9 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
+from ...script.tree import code_of, replace_node, spans, unparse
 from ...trial import Trace
-from ..edits import replace_node, spans, text_of
 from ..finding import Edit, Line
-from ..source import unparse
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -59,7 +58,7 @@ def _completed(subject: Subject, node: ast.BoolOp) -> Iterator[Edit]:
 
 
 def _edit(subject: Subject, node: ast.expr, right: str) -> Edit:
-    met = text_of(subject.script, node)
+    met = code_of(subject.script, node)
     facts = {"test": met, "right": right, "line": Line(node.lineno)}
     return Edit(ID, spans(replace_node(subject.script, node, right)), met, facts)
 
@@ -76,7 +75,7 @@ def broad(subject: Subject) -> Iterator[Edit]:
         node = place.node
         if isinstance(node, (ast.If, ast.While)) and _constant(subject, node):
             for right in wanted:
-                met = text_of(subject.script, node.test)
+                met = code_of(subject.script, node.test)
                 facts = {"test": met, "right": right, "line": Line(node.lineno)}
                 yield Edit(ID, spans(replace_node(subject.script, node.test, right)), met, facts, shows_reference=True)
 

@@ -9,9 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import replace_node, spans, text_of
+from ...script.tree import code_of, replace_node, spans, unparse
 from ..finding import Edit, Line
-from ..source import unparse
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -50,7 +49,7 @@ def _tests(tree: ast.AST) -> Iterator[ast.expr]:
 
 
 def _edit(subject: Subject, node: ast.expr, right: str, left_out: str = "") -> Edit:
-    met = text_of(subject.script, node)
+    met = code_of(subject.script, node)
     facts = {"test": met, "right": right, "line": Line(node.lineno), **({"left_out": left_out} if left_out else {})}
     return Edit(ID, spans(replace_node(subject.script, node, right)), met, facts, shows_reference=bool(left_out))
 

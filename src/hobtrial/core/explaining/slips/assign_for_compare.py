@@ -9,9 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import replace_between, replace_node, spans, text_of
+from ...script.tree import code_of, replace_between, replace_node, spans, unparse
 from ..finding import Edit, Line
-from ..source import unparse
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -22,7 +21,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
     """For each `:=`: `==` in its place."""
     for node in ast.walk(subject.script.tree):
         if isinstance(node, ast.NamedExpr):
-            met = text_of(subject.script, node)
+            met = code_of(subject.script, node)
             span = replace_between(subject.script, node.target, node.value, ":=", "==")
             facts = {"met": met, "right": met.replace(":=", "==", 1), "name": node.target.id, "line": Line(node.lineno)}
             yield Edit(ID, spans(span), node.target.id, facts)

@@ -9,9 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import replace_node, spans, wrapped
+from ...script.tree import replace_node, spans, unparse, wrapped
 from ..finding import Edit, Line
-from ..source import unparse
 from ..subject import Subject
 from .slip import Group, Slip
 

@@ -10,10 +10,10 @@ from collections.abc import Iterator
 from itertools import pairwise
 from typing import Any, Final
 
+from ...script.tree import before, blank, calls, source_of
 from ...trial import OUTCOME, Trace
-from ..edits import before, blank, source_of
 from ..finding import Edit, Line
-from ..subject import Subject, calls
+from ..subject import Subject
 from .branch_order import edits as exchanged
 from .slip import Group, Slip
 from .update_order import moves

@@ -10,8 +10,8 @@ import operator
 from collections.abc import Iterator
 from typing import Any, Final
 
+from ...script.tree import code_of, names_in, replace_between, replace_node, spans
 from ...trial import Trace
-from ..edits import names_in, replace_between, replace_node, spans, text_of
 from ..finding import Edit
 from ..subject import Subject
 from .slip import Group, Slip
@@ -43,12 +43,12 @@ def edits(subject: Subject) -> Iterator[Edit]:
             names = names_in([left, right])
             if span is not None and names:
                 facts = {
-                    "test": text_of(script, node),
-                    "left": text_of(script, left),
-                    "right": text_of(script, right),
+                    "test": code_of(script, node),
+                    "left": code_of(script, left),
+                    "right": code_of(script, right),
                     "name": names[0],
-                    "subject": text_of(script, right if isinstance(left, ast.Constant) else left),
-                    "new_test": text_of(script, node).replace(signs[0], signs[1], 1),
+                    "subject": code_of(script, right if isinstance(left, ast.Constant) else left),
+                    "new_test": code_of(script, node).replace(signs[0], signs[1], 1),
                 }
                 yield Edit(ID, spans(span), names[0], facts)
                 if place == 0 and len(node.ops) == 1:

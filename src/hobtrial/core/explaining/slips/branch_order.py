@@ -10,10 +10,9 @@ from collections.abc import Iterator
 from itertools import combinations
 from typing import Final
 
-from ..edits import last_line
-from ..finding import Edit, Line, Span
-from ..source import unparse
-from ..subject import Subject, calls
+from ...script.tree import Span, calls, last_line, unparse
+from ..finding import Edit, Line
+from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "branch-order"

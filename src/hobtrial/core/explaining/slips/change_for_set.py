@@ -9,9 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import rewrite, text_of
+from ...script.tree import code_of, rewrite, unparse
 from ..finding import Edit
-from ..source import unparse
 from ..subject import Subject
 from .never_set import reference_starts
 from .slip import Group, Slip
@@ -33,7 +32,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             case _:
                 continue
         name = unparse(target)
-        wanted = [text_of(script, value), f"-{text_of(script, value)}", starts.get(name, "0")]
+        wanted = [code_of(script, value), f"-{code_of(script, value)}", starts.get(name, "0")]
         for text in dict.fromkeys(wanted):
             lead = script.lines[place.node.lineno - 1][: place.node.col_offset]
             facts = {"name": name, "change": unparse(place.node), "set": f"{name} = {text}"}

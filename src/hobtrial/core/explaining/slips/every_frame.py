@@ -11,10 +11,9 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
+from ...script.tree import code_of, replace_node, spans, unparse
 from ...trial import Trace
-from ..edits import replace_node, spans, text_of
 from ..finding import Edit
-from ..source import unparse
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -38,7 +37,7 @@ def _of_event(subject: Subject, function: ast.FunctionDef, event: ast.expr) -> I
     lines = range(function.lineno, (function.end_lineno or function.lineno) + 1)
     kind = event.func if isinstance(event, ast.Call) else event
     facts: dict[str, Any] = {
-        "event": text_of(script, event),
+        "event": code_of(script, event),
         "kind": kind.id if isinstance(kind, ast.Name) else "",
         "function": function.name,
         "lines": lines,

@@ -9,9 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import names_in, replace_between, spans, text_of
+from ...script.tree import code_of, names_in, replace_between, spans, unparse
 from ..finding import Edit, Line
-from ..source import unparse
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -33,7 +32,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 old, signs = "!=", ("<", ">")
             case _:
                 continue
-        met = text_of(subject.script, node)
+        met = code_of(subject.script, node)
         for sign in signs:
             span = replace_between(subject.script, node.left, right, old, sign)
             names = names_in([node.left, right])

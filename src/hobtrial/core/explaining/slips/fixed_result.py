@@ -11,10 +11,9 @@ from typing import Any, Final
 
 from ...judging import Prepared
 from ...script import Script
+from ...script.tree import places, unparse
 from ..finding import Line
 from ..recognition import Seen
-from ..source import unparse
-from ..subject import places
 from .slip import Group, Slip
 
 ID: Final = "fixed-result"

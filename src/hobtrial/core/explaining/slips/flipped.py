@@ -9,10 +9,9 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import replace_node, spans, text_of
+from ...script.tree import code_of, negated, replace_node, spans, unparse
 from ..finding import Edit, Line
-from ..source import unparse
-from ..subject import Subject, negated
+from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "flipped"
@@ -48,7 +47,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
 
 
 def _edit(subject: Subject, node: ast.expr, right: str) -> Edit:
-    met = text_of(subject.script, node)
+    met = code_of(subject.script, node)
     facts = {"met": met, "right": right, "line": Line(node.lineno)}
     return Edit(ID, spans(replace_node(subject.script, node, right)), met, facts)
 

@@ -9,8 +9,8 @@ import re
 from collections.abc import Iterator
 from typing import Any, Final
 
+from ...script.tree import blank
 from ...trial import Trace
-from ..edits import blank
 from ..finding import Edit, Line
 from ..recognition import Seen
 from ..subject import Subject

@@ -9,11 +9,21 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script import functions
-from ..edits import after, before, body_start, spans, to_global
+from ...script.tree import (
+    Place,
+    after,
+    before,
+    body_start,
+    calls,
+    functions,
+    places,
+    spans,
+    targets,
+    to_global,
+    unparse,
+)
 from ..finding import Edit, Line
-from ..source import unparse
-from ..subject import Place, Subject, calls, places, targets
+from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "half-reset"

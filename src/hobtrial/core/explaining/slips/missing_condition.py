@@ -9,11 +9,10 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ..edits import before, body_start, indent, wrapped
-from ..finding import Edit, Line, Span
+from ...script.tree import Place, Span, before, body_start, guards_of, indent, negated, targets, unparse, wrapped
+from ..finding import Edit, Line
 from ..recognition import Seen, asks_about, changed_facts, unguarded
-from ..source import unparse
-from ..subject import Place, Subject, guards_of, negated, targets
+from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "missing-condition"

@@ -10,9 +10,9 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ...script import Script
-from ..finding import Edit, Line, Span
+from ...script.tree import Span, unparse
+from ..finding import Edit, Line
 from ..recognition import Seen
-from ..source import unparse
 from ..subject import Subject
 from .slip import Group, Slip
 

@@ -9,8 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script import Script, bound_names, declared, declared_global
-from ..edits import spans, to_global
+from ...script import Script
+from ...script.tree import bound_names, declared, declared_global, spans, to_global
 from ..finding import Edit, Line
 from ..recognition import Seen
 from ..subject import Subject

@@ -9,10 +9,10 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
+from ...script.tree import Place, targets, unparse
 from ..finding import Edit, Line
 from ..recognition import Seen, asks_about, changed_facts, unguarded
-from ..source import unparse
-from ..subject import Place, Subject, targets
+from ..subject import Subject
 from .missing_condition import guarded
 from .slip import Group, Slip
 

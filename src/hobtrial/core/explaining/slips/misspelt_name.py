@@ -10,9 +10,9 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ...script import Script
+from ...script.tree import Span, column, replace_node, spans
 from ...trial import Trace
-from ..edits import column, replace_node, spans
-from ..finding import Edit, Line, Span
+from ..finding import Edit, Line
 from ..near import near
 from ..recognition import Seen
 from ..subject import Subject

@@ -9,9 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script import functions
-from ..edits import column, replace_node, spans
-from ..finding import Edit, Line, Span
+from ...script.tree import Span, column, functions, replace_node, spans
+from ..finding import Edit, Line
 from ..recognition import Seen
 from ..subject import Subject
 from .slip import Group, Slip

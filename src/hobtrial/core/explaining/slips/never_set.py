@@ -9,10 +9,9 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ..edits import before
+from ...script.tree import before, unparse
 from ..finding import Edit, Line
 from ..recognition import Seen
-from ..source import unparse
 from ..subject import Subject
 from .slip import Group, Slip
 

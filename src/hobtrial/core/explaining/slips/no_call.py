@@ -9,10 +9,9 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import column, spans
-from ..finding import Edit, Line, Span
-from ..source import unparse
-from ..subject import Subject, calls
+from ...script.tree import Span, calls, column, spans, unparse
+from ..finding import Edit, Line
+from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "no-call"

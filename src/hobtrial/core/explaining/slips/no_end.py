@@ -10,11 +10,10 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ...script import Script
-from ..edits import after, before
+from ...script.tree import after, before, calls, targets, unparse
 from ..finding import Edit, Line
 from ..recognition import Seen
-from ..source import unparse
-from ..subject import Subject, calls, targets
+from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "no-end"

@@ -10,11 +10,10 @@ from collections.abc import Iterator
 from itertools import islice
 from typing import Any, Final
 
-from ..edits import after, before, blank, body_start
+from ...script.tree import Place, after, before, blank, body_start, handlers, targets, unparse
 from ..finding import Edit, Line
 from ..recognition import CALLS, Seen, has_text
-from ..source import unparse
-from ..subject import Place, Subject, handlers, targets
+from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "no-feedback"

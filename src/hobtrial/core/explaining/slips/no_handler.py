@@ -9,12 +9,10 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script import functions
-from ..edits import last_line
-from ..finding import Edit, Line, Span
+from ...script.tree import Span, functions, handlers, last_line, unparse
+from ..finding import Edit, Line
 from ..recognition import Seen
-from ..source import unparse
-from ..subject import Subject, handlers
+from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "no-handler"

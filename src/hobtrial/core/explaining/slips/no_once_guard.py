@@ -9,9 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import before, body_start, first_line, spans, text_of
-from ..finding import Edit, Line, Span
-from ..source import unparse
+from ...script.tree import Span, before, body_start, code_of, first_line, spans, unparse
+from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -29,7 +28,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             if first_line(inner) == node.lineno:
                 continue
             facts = {
-                "what": text_of(script, node.test),
+                "what": code_of(script, node.test),
                 "times": subject.runs_of(first_line(inner)),
                 "line": Line(node.lineno),
             }

@@ -9,10 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script import imported_names
-from ..edits import replace_node, spans, text_of
+from ...script.tree import code_of, imported_names, replace_node, spans, unparse
 from ..finding import Edit, Line
-from ..source import unparse
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -74,7 +72,7 @@ def enumerations(tree: ast.Module) -> dict[str, dict[str, Any]]:
 
 
 def _edit(subject: Subject, node: ast.expr, right: str) -> Edit:
-    facts: dict[str, Any] = {"met": text_of(subject.script, node), "right": right, "line": Line(node.lineno)}
+    facts: dict[str, Any] = {"met": code_of(subject.script, node), "right": right, "line": Line(node.lineno)}
     return Edit(ID, spans(replace_node(subject.script, node, right)), facts["met"], facts)
 
 

@@ -9,11 +9,9 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script import is_handler
-from ..edits import before
+from ...script.tree import before, is_handler, unparse
 from ..finding import Edit, Line
 from ..recognition import Seen
-from ..source import unparse
 from ..subject import Subject
 from .slip import Group, Slip
 

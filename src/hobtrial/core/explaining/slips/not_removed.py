@@ -9,9 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import after, before, spans
-from ..finding import Edit, Line, Span
-from ..source import unparse
+from ...script.tree import Span, after, before, spans, unparse
+from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
 

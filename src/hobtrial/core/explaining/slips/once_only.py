@@ -9,9 +9,9 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ..edits import block_lines, indent, replace_node, rewrite, shifted, spans, text_of
-from ..finding import Edit, Line, Span
-from ..subject import Subject, targets
+from ...script.tree import Span, block_lines, code_of, indent, replace_node, rewrite, shifted, spans, targets
+from ..finding import Edit, Line
+from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "once-only"
@@ -23,7 +23,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
     for node in script.tree.body:
         if not isinstance(node, ast.If) or script.lines[node.lineno - 1].lstrip().startswith("elif"):
             continue
-        facts: dict[str, Any] = {"test": text_of(script, node.test), "line": Line(node.lineno)}
+        facts: dict[str, Any] = {"test": code_of(script, node.test), "line": Line(node.lineno)}
         if script.straight:
             start = node.col_offset
             yield Edit(ID, (Span(node.lineno, start, start + 2, "while"),), facts["test"], facts)
@@ -43,7 +43,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
     for function, event in subject.handlers():
         tests = [node for node in ast.walk(function) if isinstance(node, ast.If)]
         if isinstance(event, ast.Name) and event.id == "start" and tests:
-            facts = {"test": text_of(script, tests[0].test), "line": Line(tests[0].lineno)}
+            facts = {"test": code_of(script, tests[0].test), "line": Line(tests[0].lineno)}
             yield Edit(ID, spans(replace_node(script, event, "frame")), facts["test"], facts)
 
 

@@ -9,10 +9,10 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import replace_node, spans
+from ...script.tree import calls, replace_node, spans
 from ..finding import Edit, Line
 from ..near import near
-from ..subject import Subject, calls
+from ..subject import Subject
 from .misspelt_name import name_places, renamed_places
 from .slip import Group, Slip
 

@@ -9,10 +9,9 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ..edits import blank
+from ...script.tree import Place, blank, targets, unparse
 from ..finding import Edit, Line
-from ..source import unparse
-from ..subject import Place, Subject, targets
+from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "overwritten"

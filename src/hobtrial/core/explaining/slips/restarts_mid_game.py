@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import before, body_start
+from ...script.tree import before, body_start
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip

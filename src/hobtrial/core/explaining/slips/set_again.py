@@ -9,10 +9,9 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import before, blank, first_line, source_of
+from ...script.tree import Place, before, blank, first_line, source_of, targets, unparse
 from ..finding import Edit, Line
-from ..source import unparse
-from ..subject import Place, Subject, targets
+from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "set-again"

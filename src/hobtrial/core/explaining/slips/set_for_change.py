@@ -10,10 +10,9 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ...script import Script
+from ...script.tree import Span, code_of, column, spans, unparse
 from ...trial import Trace
-from ..edits import column, spans, text_of
-from ..finding import Edit, Span
-from ..source import unparse
+from ..finding import Edit
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -43,7 +42,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
 
 def _with_value(script: Script, node: ast.Assign, target: ast.expr) -> Iterator[Edit]:
     """`score = bonus` → `score += bonus`."""
-    name, value = text_of(script, target), text_of(script, node.value)
+    name, value = code_of(script, target), code_of(script, node.value)
     start = column(script, node.lineno, target.end_col_offset or 0)
     end = column(script, node.lineno, node.value.end_col_offset or 0)
     for sign in ("+", "-"):
@@ -65,7 +64,7 @@ def _changes(script: Script, node: ast.Assign, target: ast.expr, amount: float) 
     assert target.end_col_offset is not None and node.value.end_col_offset is not None
     start = column(script, node.lineno, target.end_col_offset)
     end = column(script, node.lineno, node.value.end_col_offset)
-    name = text_of(script, target)
+    name = code_of(script, target)
     sign = "-" if amount < 0 else "+"
     other = "+" if amount < 0 else "-"
     wanted = [(sign, abs(amount)), (other, abs(amount)), (sign, 1), (other, 1)]
@@ -73,7 +72,7 @@ def _changes(script: Script, node: ast.Assign, target: ast.expr, amount: float) 
         facts = {
             "name": name,
             "amount": amount,
-            "set": text_of(script, target) + script.lines[node.lineno - 1][start:end],
+            "set": code_of(script, target) + script.lines[node.lineno - 1][start:end],
             "sign": sign,
             "size": size,
         }

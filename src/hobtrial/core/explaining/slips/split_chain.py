@@ -9,8 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ..edits import text_of
-from ..finding import Edit, Line, Span
+from ...script.tree import Span, code_of
+from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -27,7 +27,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             continue
         line = script.lines[node.lineno - 1]
         start = len(line) - len(line.lstrip())
-        facts: dict[str, Any] = {"test": text_of(script, node.test), "line": Line(node.lineno)}
+        facts: dict[str, Any] = {"test": code_of(script, node.test), "line": Line(node.lineno)}
         if line.lstrip().startswith("elif"):
             yield Edit(ID, (Span(node.lineno, start, start + 4, "if"),), facts["test"], {**facts, "right": "if"})
             continue

@@ -9,10 +9,9 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ..edits import after, spans
+from ...script.tree import after, calls, spans, targets, unparse
 from ..finding import Edit, Line
-from ..source import unparse
-from ..subject import Subject, calls, targets
+from ..subject import Subject
 from .slip import Group, Slip
 from .update_order import displays, moves, shows_only
 

@@ -9,10 +9,9 @@ from collections.abc import Iterator
 from typing import Final
 
 from ...script import Script
-from ..edits import blank, first_line
+from ...script.tree import blank, first_line, places, unparse
 from ..finding import Edit, Line
-from ..source import unparse
-from ..subject import Subject, places
+from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "starter-left-in"

@@ -9,10 +9,9 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
+from ...script.tree import code_of, replace_node, spans, unparse
 from ...trial import Trace
-from ..edits import replace_node, spans, text_of
 from ..finding import Edit, Line
-from ..source import unparse
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -83,7 +82,7 @@ def _locals(function: ast.FunctionDef) -> set[str]:
 
 def _edit(subject: Subject, node: ast.expr, right: str, kind: str = "") -> Edit:
     facts: dict[str, Any] = {
-        "met": text_of(subject.script, node),
+        "met": code_of(subject.script, node),
         "right": right,
         "line": Line(node.lineno),
         "kind": kind,

@@ -9,11 +9,11 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ..edits import after, replace_node, spans
+from ...script.tree import after, calls, replace_node, spans
 from ..finding import Edit, Line
 from ..near import near
 from ..recognition import Seen
-from ..subject import Subject, calls
+from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "unheard-message"

@@ -9,10 +9,9 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import after, before, blank, source_of
-from ..finding import Edit, Line, Span
-from ..source import unparse
-from ..subject import Place, Subject
+from ...script.tree import Place, Span, after, before, blank, source_of, unparse
+from ..finding import Edit, Line
+from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "update-order"

@@ -9,10 +9,9 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import after, before, rewrite, text_of
+from ...script.tree import after, before, calls, code_of, rewrite, unparse
 from ..finding import Edit, Line
-from ..source import unparse
-from ..subject import Subject, calls
+from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "win-not-told"
@@ -41,7 +40,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
                         if isinstance(last, ast.Return)
                         else after(script, last, f"{end}()")
                     )
-                    facts = {"end": end, "met": text_of(script, node.test), "line": Line(node.lineno)}
+                    facts = {"end": end, "met": code_of(script, node.test), "line": Line(node.lineno)}
                     yield Edit(ID, (put,), end, facts)
 
 

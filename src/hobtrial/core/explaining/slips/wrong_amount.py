@@ -9,9 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ..edits import replace_node, spans, text_of
+from ...script.tree import code_of, replace_node, spans, unparse
 from ..finding import Edit, Line
-from ..source import unparse
 from ..subject import PROPERTIES, Subject
 from .slip import Group, Slip
 
@@ -35,7 +34,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
                     "met": met,
                     "right": right,
                     "name": key.split(" ", 1)[-1],
-                    "text": text_of(subject.script, node),
+                    "text": code_of(subject.script, node),
                     "line": Line(node.lineno),
                 }
                 yield Edit(ID, spans(replace_node(subject.script, node, right)), facts["name"], facts)

@@ -8,9 +8,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import replace_node, spans, text_of
+from ...script.tree import code_of, replace_node, spans, unparse
 from ..finding import Edit, Line
-from ..source import unparse
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -26,7 +25,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
         for right in events:
             if right != met and not _same_pair(met, right):
                 facts = {
-                    "met": text_of(subject.script, event),
+                    "met": code_of(subject.script, event),
                     "event": met,
                     "right": right,
                     "function": function.name,

@@ -9,9 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ..edits import replace_node, spans, text_of
+from ...script.tree import code_of, replace_node, spans, unparse
 from ..finding import Edit, Line
-from ..source import unparse
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -59,7 +58,7 @@ def formulas(tree: ast.AST) -> list[tuple[str, ast.expr]]:
 
 
 def _edit(subject: Subject, node: ast.expr, right: str, *, shows_reference: bool = False) -> Edit:
-    facts: dict[str, Any] = {"met": text_of(subject.script, node), "right": right, "line": Line(node.lineno)}
+    facts: dict[str, Any] = {"met": code_of(subject.script, node), "right": right, "line": Line(node.lineno)}
     span = replace_node(subject.script, node, right)
     return Edit(ID, spans(span), facts["met"], facts, shows_reference=shows_reference)
 

@@ -9,10 +9,9 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ..edits import first_line, indent, last_line, spans, to_global
-from ..finding import Edit, Line, Span
-from ..source import unparse
-from ..subject import Place, Subject, targets
+from ...script.tree import Place, Span, first_line, indent, last_line, spans, targets, to_global, unparse
+from ..finding import Edit, Line
+from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "wrong-indent"

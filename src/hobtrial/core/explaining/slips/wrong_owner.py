@@ -9,8 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import column, spans
-from ..finding import Edit, Span
+from ...script.tree import Span, column, spans
+from ..finding import Edit
 from ..subject import PROPERTIES, Subject
 from .misspelt_name import name_places
 from .slip import Group, Slip

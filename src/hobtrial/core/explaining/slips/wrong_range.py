@@ -9,10 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script import imported_names
-from ..edits import before, body_start, replace_node, spans, to_global
+from ...script.tree import before, body_start, imported_names, replace_node, spans, to_global, unparse
 from ..finding import Edit, Line
-from ..source import unparse
 from ..subject import Subject
 from .slip import Group, Slip
 

@@ -9,9 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ..edits import replace_node, spans, text_of
+from ...script.tree import code_of, replace_node, spans, unparse
 from ..finding import Edit
-from ..source import unparse
 from ..subject import Subject
 from .never_set import reference_starts
 from .slip import Group, Slip
@@ -34,7 +33,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             continue
         name = unparse(node.targets[0])
         wanted = starts.get(name) or starts.get(name.removeprefix("game."))
-        met = text_of(subject.script, node.value)
+        met = code_of(subject.script, node.value)
         if name not in seen and wanted is not None and met != wanted:
             facts = {"name": name, "start": met, "wanted": wanted}
             yield Edit(ID, spans(replace_node(subject.script, node.value, wanted)), name, facts)

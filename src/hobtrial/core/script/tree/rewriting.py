@@ -1,7 +1,7 @@
-"""Applies edits to a text, and writes the spans of which edits are made.
+"""Rewrites a text by spans, and makes the spans for whole statements.
 
-An edit never takes a line away: a line may become empty, or several, so that each line of the
-edited text comes from one line of the text before it.
+A span never takes a line away: a line may become empty, or several, so that each line of the
+rewritten text comes from one line of the text before it.
 """
 
 from __future__ import annotations
@@ -9,26 +9,43 @@ from __future__ import annotations
 import ast
 import re
 from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Any
 
-from ..script import Script
-from .finding import ChangedLine, Edit, Span
+from .spans import Span, column, first_line, last_line
+
+if TYPE_CHECKING:
+    from ..read import Script
 
 
-def apply(text: str, edit: Edit) -> str:
-    """The text with the spans of an edit replaced."""
-    return "\n".join(_cells(text, edit.spans))
+@dataclass(frozen=True, slots=True)
+class ChangedLine:
+    """A line before and after an edit."""
+
+    line: int
+    before: str
+    after: str
+
+    def as_json(self) -> dict[str, Any]:
+        """The line as the report shows it."""
+        return {"line": self.line, "before": self.before, "after": self.after}
 
 
-def origins(before: Sequence[int], text: str, edit: Edit) -> tuple[int, ...]:
-    """For each line of the edited text the line that it comes from; `before` says so of `text`."""
-    cells = _cells(text, edit.spans)
+def apply(text: str, spans: Iterable[Span]) -> str:
+    """The text with spans replaced."""
+    return "\n".join(_cells(text, spans))
+
+
+def origins(before: Sequence[int], text: str, spans: Iterable[Span]) -> tuple[int, ...]:
+    """For each line of the rewritten text the line that it comes from; `before` says so of `text`."""
+    cells = _cells(text, spans)
     return tuple(before[place] for place, cell in enumerate(cells) for _ in cell.split("\n"))
 
 
-def changes_of(text: str, edit: Edit, numbers: Sequence[int]) -> tuple[ChangedLine, ...]:
-    """The lines that an edit changes, without the indentation that they share. `numbers` as in `origins`."""
+def changes_of(text: str, spans: Iterable[Span], numbers: Sequence[int]) -> tuple[ChangedLine, ...]:
+    """The lines that spans change, without the indentation that they share. `numbers` as in `origins`."""
     found = []
-    for place, (old, new) in enumerate(zip(text.split("\n"), _cells(text, edit.spans), strict=True)):
+    for place, (old, new) in enumerate(zip(text.split("\n"), _cells(text, spans), strict=True)):
         if old != new:
             shared = 0 if not old.strip() or not new.strip() else min(_indent(old), _indent(new))
             found.append(ChangedLine(numbers[place], old[shared:].rstrip(), new[shared:].rstrip()))
@@ -59,7 +76,7 @@ def with_changes(text: str, changes: Iterable[ChangedLine]) -> str | None:
 
 
 def _cells(text: str, spans: Iterable[Span]) -> list[str]:
-    """Each line of a text as an edit leaves it; one that became several holds line breaks."""
+    """Each line of a text as spans leave it; one that became several holds line breaks."""
     cells = text.split("\n")
     for span in sorted(spans, key=lambda span: (span.line, span.start, span.end), reverse=True):
         line = cells[span.line - 1]
@@ -69,65 +86,6 @@ def _cells(text: str, spans: Iterable[Span]) -> list[str]:
 
 def _indent(line: str) -> int:
     return len(line) - len(line.lstrip())
-
-
-def column(script: Script, line: int, offset: int) -> int:
-    """The character column of a byte offset of Python's tree."""
-    return len(script.lines[line - 1].encode()[:offset].decode(errors="ignore"))
-
-
-def replace_node(script: Script, node: ast.expr, text: str) -> Span | None:
-    """The span that replaces a node; nothing where it goes over several lines."""
-    if node.end_lineno != node.lineno or node.end_col_offset is None:
-        return None
-    start = column(script, node.lineno, node.col_offset)
-    return Span(node.lineno, start, column(script, node.lineno, node.end_col_offset), text)
-
-
-def replace_between(script: Script, left: ast.expr, right: ast.expr, old: str, new: str) -> Span | None:
-    """The span that replaces a sign between two nodes of one line."""
-    if left.end_lineno != right.lineno or left.end_col_offset is None:
-        return None
-    start = column(script, right.lineno, left.end_col_offset)
-    end = column(script, right.lineno, right.col_offset)
-    place = script.lines[right.lineno - 1].find(old, start, end)
-    return None if place < 0 else Span(right.lineno, place, place + len(old), new)
-
-
-def text_of(script: Script, node: ast.expr) -> str:
-    """The source of a node of one line, else its first line."""
-    line = script.lines[node.lineno - 1]
-    start = column(script, node.lineno, node.col_offset)
-    if node.end_lineno == node.lineno and node.end_col_offset is not None:
-        return line[start : column(script, node.lineno, node.end_col_offset)]
-    return line[start:].strip()
-
-
-def spans(*candidates: Span | None) -> tuple[Span, ...]:
-    """The spans that there are, in order."""
-    return tuple(sorted(span for span in candidates if span is not None))
-
-
-def first_line(node: ast.stmt) -> int:
-    """The line in which a statement begins, with its decorators."""
-    decorators: list[ast.expr] = getattr(node, "decorator_list", [])
-    return min([node.lineno, *(each.lineno for each in decorators)])
-
-
-def last_line(node: ast.stmt) -> int:
-    """The line in which a statement ends."""
-    return node.end_lineno or node.lineno
-
-
-def alone(script: Script, node: ast.stmt) -> bool:
-    """Whether a statement has its lines for itself: no `;`, no block behind a colon."""
-    head = script.lines[first_line(node) - 1]
-    if head[: len(head) - len(head.lstrip())] != head[: column(script, node.lineno, node.col_offset)] and (
-        first_line(node) == node.lineno
-    ):
-        return False
-    tail = script.lines[last_line(node) - 1].encode()[node.end_col_offset or 0 :].decode(errors="ignore")
-    return not tail.strip().startswith(";")
 
 
 def indent(script: Script, node: ast.stmt) -> str:
@@ -211,19 +169,6 @@ def body_start(function: ast.FunctionDef) -> ast.stmt:
 def renamed(text: str, names: dict[str, str]) -> str:
     """A piece of script with whole names replaced."""
     return re.sub(r"(?<![\w.])[A-Za-z_]\w*", lambda met: names.get(met[0], met[0]), text)
-
-
-def names_in(nodes: Iterable[ast.AST]) -> list[str]:
-    """The variables that expressions speak of, in order, each once: `score`, `game.score`, `hob.lives`."""
-    found: list[str] = []
-    for node in nodes:
-        for inner in ast.walk(node):
-            if isinstance(inner, ast.Attribute) and isinstance(inner.value, ast.Name):
-                found.append(f"{inner.value.id}.{inner.attr}")
-            elif isinstance(inner, ast.Name):
-                found.append(inner.id)
-    owners = {name.split(".")[0] for name in found if "." in name}
-    return [name for name in dict.fromkeys(found) if name not in owners]
 
 
 def source_of(script: Script, node: ast.stmt) -> str:

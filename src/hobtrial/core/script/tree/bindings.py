@@ -104,3 +104,25 @@ def imported_names(tree: ast.AST) -> dict[str, tuple[str, str]]:
         elif isinstance(node, ast.ImportFrom):
             found.update({alias.asname or alias.name: (node.module or "", alias.name) for alias in node.names})
     return found
+
+
+def with_locals(scope: ast.AST, local: frozenset[str]) -> Iterator[tuple[ast.AST, frozenset[str]]]:
+    """Every node with the names that are local where it stands."""
+    for child in ast.iter_child_nodes(scope):
+        inside = local | own_locals(child) if isinstance(child, (ast.FunctionDef, ast.Lambda)) else local
+        yield child, inside
+        yield from with_locals(child, inside)
+
+
+def own_locals(function: ast.AST) -> frozenset[str]:
+    """The names that are local to a function or lambda."""
+    return frozenset(bound_names(function) - declared(function, ast.Global) - declared(function, ast.Nonlocal))
+
+
+def constants(tree: ast.Module) -> dict[str, ast.expr]:
+    """Names that the top level gives a value once, with that value."""
+    found: dict[str, list[ast.expr]] = {}
+    for node in tree.body:
+        if isinstance(node, ast.Assign) and len(node.targets) == 1 and isinstance(node.targets[0], ast.Name):
+            found.setdefault(node.targets[0].id, []).append(node.value)
+    return {name: values[0] for name, values in found.items() if len(values) == 1}

@@ -1,4 +1,4 @@
-"""The text of a piece of a tree, written as the product writes scripts: with double quotes."""
+"""A piece of a tree as text: written as the product writes scripts, with double quotes."""
 
 from __future__ import annotations
 
