@@ -15,7 +15,7 @@ from hobtrial.core.judging import Prepared, open_exercise
 from hobtrial.core.reporting import explained, mark
 from hobtrial.core.scene import SceneSpec
 from hobtrial.core.script import Script, Unreadable, read, weave
-from hobtrial.core.trial import KNOWN_FUNCTIONS, Observable, Plan, PlayerInput, Trace, play
+from hobtrial.core.trial import KNOWN_FUNCTIONS, Observable, Options, Plan, PlayerInput, Trace, play
 from hobtrial.crew import prepare_queue
 from hobtrial.demo import exercise_folder, hand_ins
 from hobtrial.store import Cluster, migrate
@@ -68,7 +68,8 @@ def run(
     """Plays a script; by default for two seconds and with the whole trace. `plan` are further parts of its Plan."""
     spec = spec or scene()
     woven = weave(accepted(source, spec.names), KNOWN_FUNCTIONS)
-    return play(woven, spec, Plan(frames, inputs=inputs, **(plan or {})), observe=observe, record=record, **more)
+    options = Options(observe=tuple(observe), record=record, **more)
+    return play(woven, spec, Plan(frames, inputs=inputs, **(plan or {})), options)
 
 
 def report(prepared: Prepared, name: str, source: str | bytes, *, findings: bool = True) -> dict[str, Any]:

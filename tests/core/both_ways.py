@@ -13,9 +13,9 @@ import sys
 from typing import Any
 
 from hobtrial.core.scene import SceneSpec
-from hobtrial.core.script import DEFAULT_LIMITS, SCRIPT_FILE, read, weave
+from hobtrial.core.script import SCRIPT_FILE, read, weave
 from hobtrial.core.script.read import Script
-from hobtrial.core.trial import KNOWN_FUNCTIONS, Plan
+from hobtrial.core.trial import KNOWN_FUNCTIONS, Options, Plan
 from hobtrial.core.trial.run import Run
 from tests.core import cpython_programs
 from tests.core import programs as programs_of_ours
@@ -47,13 +47,11 @@ def woven(source: str, *, record: bool) -> Result:
     reading = read(source)
     if not isinstance(reading, Script):
         raise AssertionError(f"turned down: {reading.problems}")
-    run = Run(
-        weave(reading, KNOWN_FUNCTIONS), SceneSpec(), Plan(0), (), {}, (), {}, record=record, limits=DEFAULT_LIMITS
-    )
+    run = Run(weave(reading, KNOWN_FUNCTIONS), SceneSpec(), Plan(0), Options(record=record))
     trace = run.go()
     stop = trace.stopped
     return (
-        _shown(run._globals),
+        _shown(run.host.globals),
         [part for line in trace.story for part in line.text.split("\n")],
         [stop.kind, stop.message] if stop else None,
     )

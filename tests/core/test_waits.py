@@ -6,7 +6,7 @@ from hobtrial.core.judging import open_exercise
 from hobtrial.core.scene import SceneSpec
 from hobtrial.core.script import read, weave
 from hobtrial.core.script.read import Script
-from hobtrial.core.trial import KNOWN_FUNCTIONS, Plan, held_key, play, pressed_key, trace_json, variable
+from hobtrial.core.trial import KNOWN_FUNCTIONS, Options, Plan, held_key, play, pressed_key, trace_json, variable
 from tests.support import bun, run, scene, text, told
 
 
@@ -155,7 +155,7 @@ def straight(script: str, answers: tuple[tuple[int, str], ...] = (), frames: int
     reading = read(text(script), straight=True)
     assert isinstance(reading, Script), reading
     plan = Plan(frames, answers=answers)
-    return play(weave(reading, KNOWN_FUNCTIONS), SceneSpec(), plan, observe=[variable("name")], record=True)
+    return play(weave(reading, KNOWN_FUNCTIONS), SceneSpec(), plan, Options(observe=(variable("name"),), record=True))
 
 
 class Straight(unittest.TestCase):

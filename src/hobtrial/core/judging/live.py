@@ -12,7 +12,7 @@ from typing import Any, Final
 from ..exercise import LONGEST_TRIAL
 from ..scene import Body
 from ..script import Woven
-from ..trial import Plan, PlayerInput, Run, TrialOver, variable
+from ..trial import Options, Plan, PlayerInput, Run, TrialOver, variable
 from ..words import as_json_value, frame_of
 from .prepare import Prepared
 from .written import inputs_back, time
@@ -35,9 +35,8 @@ class LiveGame:
         self._names = [each.name for each in prepared.exercise.settings.variable]
         plan = Plan(LAST_FRAME, seed, freeze_at_end=prepared.exercise.settings.at_end == "freeze", by_hand=True)
         watched = tuple(variable(name) for name in self._names)
-        self._run = Run(
-            woven, prepared.scene, plan, watched, prepared.alias, (), {}, record=False, limits=prepared.limits
-        )
+        options = Options(observe=watched, names=prepared.alias, limits=prepared.limits)
+        self._run = Run(woven, prepared.scene, plan, options)
         self._downs: dict[str, int] = {}
         self._shown: dict[str, Any] = {}
         self._pieces: dict[str, list[Any]] = {}
@@ -114,12 +113,12 @@ class LiveGame:
     # ---- what is new
 
     def _news(self) -> dict[str, Any]:
-        run, showing = self._run, self._run.showing
-        lines, sounds = run.story.lines[self._story :], showing.sounds[self._sounds :]
-        self._story, self._sounds = len(run.story.lines), len(showing.sounds)
-        stop = run.stop
+        run, state, showing = self._run, self._run.state, self._run.state.showing
+        lines, sounds = state.story.lines[self._story :], showing.sounds[self._sounds :]
+        self._story, self._sounds = len(state.story.lines), len(showing.sounds)
+        stop = run.host.stop
         now = {
-            "outcome": run.outcome,
+            "outcome": state.outcome,
             "board": [
                 {"label": label, "value": as_json_value(value), "at": showing.spots[label]}
                 for label, value in showing.board.items()
@@ -127,7 +126,7 @@ class LiveGame:
             "offers": list(showing.offers),
             "questions": list(showing.questions),
             "place": showing.place,
-            "facts": dict(run.facts),
+            "facts": dict(state.facts),
             "values": {name: as_json_value(run.variables.read(name)) for name in self._names},
             "stopped": stop.as_json() if stop is not None else None,
             "over": self._over,
@@ -148,7 +147,7 @@ class LiveGame:
     def _moved(self) -> dict[str, list[Any] | None]:
         """The pieces that look or stand otherwise than before; nothing for one that is not there."""
         moved: dict[str, list[Any] | None] = {}
-        for body in self._run.scene.bodies:
+        for body in self._run.state.scene.bodies:
             drawn = _drawn(body) if body.present else []
             if self._pieces.get(body.name, []) != drawn:
                 self._pieces[body.name] = drawn

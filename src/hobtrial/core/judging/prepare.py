@@ -12,7 +12,7 @@ from ..exercise.files import REFERENCE, SETTINGS
 from ..scene import SceneSpec
 from ..script import BUILTINS, DEFAULT_LIMITS, Limits, Reading, Script, Unreadable, Woven, read, weave
 from ..script.tree import imported_names
-from ..trial import GAME_NAMES, KNOWN_FUNCTIONS, Plan, Trace, play
+from ..trial import GAME_NAMES, KNOWN_FUNCTIONS, Options, Plan, Trace, play
 from .course import Course, make_course, unknown_concept
 from .craft import CraftRule, read_craft
 from .names import ExpectationError, Surroundings, read_event
@@ -59,17 +59,9 @@ class Prepared:
 
     def play_plan(self, woven: Woven, course: Course, plan: Plan, *, record: bool = False) -> Trace:
         """Plays a scenario with other inputs."""
-        return play(
-            woven,
-            self.scene,
-            plan,
-            observe=course.observe,
-            names=self.alias,
-            watch=self.watch if record else (),
-            each=course.each,
-            record=record,
-            limits=self.limits,
-        )
+        watch = self.watch if record else ()
+        options = Options(course.observe, self.alias, watch, course.each, record, self.limits)
+        return play(woven, self.scene, plan, options)
 
     @property
     def limits(self) -> Limits:

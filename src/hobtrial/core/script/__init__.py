@@ -5,7 +5,8 @@ from .guards import Guards
 from .limits import DEFAULT_LIMITS, Halt, Limits, OutOfMemory
 from .read import Reading, Script, Unreadable, mend, read
 from .ready_made import BUILTINS, DIRECT, builtins_of
-from .stand_ins import StandIn, stand_ins
+from .stand_in import StandIn
+from .stand_ins import stand_ins
 from .texts import str_of, text_of
 from .vocabulary import METHODS
 from .weave import SCRIPT_FILE, Woven, weave

@@ -15,7 +15,7 @@ from types import BuiltinMethodType, FunctionType, GeneratorType, MethodType
 from typing import Any, Final
 
 from .limits import Halt, Limits
-from .stand_ins import StandIn
+from .stand_in import StandIn
 from .texts import DEEPEST, PLAIN, sorted_set, str_of, text_of
 from .vocabulary import METHODS
 

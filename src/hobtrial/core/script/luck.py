@@ -9,12 +9,10 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Callable, Sequence
-from typing import TYPE_CHECKING, Any, Final
+from typing import Any, Final
 
+from .guards import Guards
 from .limits import Halt
-
-if TYPE_CHECKING:
-    from .guards import Guards
 
 ALMOST_ONE: Final = math.nextafter(1, 0)
 """The largest number that `random()` can give."""

@@ -10,39 +10,16 @@ import math
 import random
 import time
 from collections.abc import Callable
-from types import ModuleType
-from typing import TYPE_CHECKING, Any, Final
+from typing import Any, Final
 
+from .guards import Guards
 from .limits import Halt
 from .luck import forced
+from .stand_in import StandIn
 from .vocabulary import MODULES
-
-if TYPE_CHECKING:
-    from .guards import Guards
 
 MOST_FACTORIAL: Final = 450
 """Its factorial has 3,300 bits."""
-
-
-class StandIn:
-    """A module as a script has it: it can be asked for what is listed, and nothing else."""
-
-    __slots__ = ("_name", "_others", "_parts")
-
-    def __init__(self, module: ModuleType, parts: dict[str, Any]) -> None:
-        self._name = module.__name__
-        self._parts = parts
-        self._others = frozenset(dir(module))
-
-    def __repr__(self) -> str:
-        return f"<module '{self._name}'>"
-
-    def __getattr__(self, name: str) -> Any:
-        if name in self._parts:
-            return self._parts[name]
-        if name in self._others:
-            raise Halt("refused", f"`{name}` of `{self._name}` is not part of this language.")
-        raise AttributeError(f"module '{self._name}' has no attribute '{name}'")
 
 
 def stand_ins(

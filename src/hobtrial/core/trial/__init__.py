@@ -5,6 +5,7 @@ from .event_names import EVENT_NAMES
 from .host import TrialOver
 from .names import GAME_NAMES
 from .observe import CLOCK, OUTCOME, PLACE, Observable, ObservableKind, same_words, variable
+from .options import Options
 from .plan import Arrangement, InputKind, Plan, PlayerInput, click, done, held_key, pressed_key
 from .run import KNOWN_FUNCTIONS, Run, play
 from .trace import Answered, Came, Change, Shown, StoryLine, Trace
@@ -23,6 +24,7 @@ __all__ = [
     "InputKind",
     "Observable",
     "ObservableKind",
+    "Options",
     "Plan",
     "PlayerInput",
     "Run",

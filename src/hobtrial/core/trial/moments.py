@@ -13,14 +13,14 @@ from .observe import Observable
 from .recorder import keep
 from .trace import Moment
 
-Asked = Mapping[Event, tuple[Observable, ...]]
+Wanted = Mapping[Event, tuple[Observable, ...]]
 """For each event what is asked of it."""
 
 
 class Moments:
     """Collects the moments of the events that checks ask about."""
 
-    def __init__(self, asked: Asked, getters: Mapping[Observable, Callable[[], Any]]) -> None:
+    def __init__(self, asked: Wanted, getters: Mapping[Observable, Callable[[], Any]]) -> None:
         self.found: dict[Event, list[Moment]] = {event: [] for event in asked}
         self._asked = asked
         self._getters = getters

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import TYPE_CHECKING, Any, Final
+from typing import Any, Final
 
 from ..events import PLAIN_EVENTS, Event
 from ..script import str_of
@@ -12,9 +12,7 @@ from .event_names import EVENT_NAMES, PARAMETERS, key_name
 from .handles import KindHandle, PieceHandle, SpawnerHandle, number
 from .recorder import keep
 from .showing import LONGEST_LABEL
-
-if TYPE_CHECKING:
-    from .host import Host
+from .state import GameState
 
 CALLS: Final = frozenset(
     (
@@ -28,44 +26,44 @@ CALLED_DIRECTLY: Final = GAME_NAMES - {"game", *PLAIN_EVENTS}
 """Names of functions, which the weaving need not guard."""
 
 
-def game_names(run: Host) -> dict[str, Any]:
-    """The names of one trial, bound to its run."""
-    spec = run.scene.spec
+def game_names(state: GameState) -> dict[str, Any]:
+    """The names of one trial, bound to its state."""
+    spec = state.scene.spec
     scene: dict[str, Any] = {
-        **{kind: KindHandle(kind, run) for kind in spec.kinds},
-        **{piece.name: run.handle(run.scene.by_name[piece.name]) for piece in spec.piece},
-        **{spawner.name: SpawnerHandle(spawner.name, run) for spawner in spec.spawner},
+        **{kind: KindHandle(kind, state) for kind in spec.kinds},
+        **{piece.name: state.handle(state.scene.by_name[piece.name]) for piece in spec.piece},
+        **{spawner.name: SpawnerHandle(spawner.name, state) for spawner in spec.spawner},
     }
-    calls = {**_telling(run), **_playing(run), **_asking(run)}
-    return {**EVENT_NAMES, **calls, "game": run.game, **scene}
+    calls = {**_telling(state), **_playing(state), **_asking(state)}
+    return {**EVENT_NAMES, **calls, "game": state.game, **scene}
 
 
-def _telling(run: Host) -> dict[str, Any]:
+def _telling(state: GameState) -> dict[str, Any]:
     """What the game shows, tells and asks."""
 
     def board(label: Any, value: Any, at: Any = None) -> None:
-        run.showing.put_on_board(str_of(label)[:LONGEST_LABEL], keep(value), _spot_on_scene(at), run.spot())
+        state.showing.put_on_board(str_of(label)[:LONGEST_LABEL], keep(value), _spot_on_scene(at), state.spot())
 
     def tell(text: Any) -> None:
-        run.story.tell(str_of(text))
+        state.story.tell(str_of(text))
 
     def print_(*values: Any, sep: Any = " ", end: Any = "\n") -> None:
         for name, given in (("sep", sep), ("end", end)):
             if given is not None and not isinstance(given, str):
                 raise TypeError(f"{name} must be None or a string, not {type(given).__name__}")
-        run.story.print((" " if sep is None else sep).join(str_of(value) for value in values), end)
+        state.story.print((" " if sep is None else sep).join(str_of(value) for value in values), end)
 
     def offer(label: Any) -> None:
-        run.showing.offer(_label(label, "offer"), run.spot())
+        state.showing.offer(_label(label, "offer"), state.spot())
 
     def withdraw(label: Any) -> None:
-        run.showing.withdraw(_label(label, "withdraw"), run.spot())
+        state.showing.withdraw(_label(label, "withdraw"), state.spot())
 
     def question(text: Any) -> None:
-        run.showing.ask(_label(text, "question"), run.spot())
+        state.showing.ask(_label(text, "question"), state.spot())
 
     def sound(name: Any) -> None:
-        run.showing.sound(_label(name, "sound"), run.spot())
+        state.showing.sound(_label(name, "sound"), state.spot())
 
     return {
         "board": board,
@@ -78,35 +76,35 @@ def _telling(run: Host) -> dict[str, Any]:
     }
 
 
-def _playing(run: Host) -> dict[str, Any]:
+def _playing(state: GameState) -> dict[str, Any]:
     """What goes on: handlers, messages, places, the end."""
 
     def on(*events: Any) -> Callable[[Any], Any]:
-        return _register(run, events)
+        return _register(state, events)
 
     def wait(seconds: Any) -> None:
-        run.waits.wait(seconds)
+        state.waits.wait(seconds)
 
     def stop_waits() -> None:
-        run.waits.stop()
+        state.waits.stop()
 
     def send(message: Any) -> None:
-        run.cause("heard", text=_label(message, "send"))
+        state.cause("heard", text=_label(message, "send"))
 
     def enter(place: Any) -> None:
-        run.enter(_label(place, "enter"))
+        state.enter(_label(place, "enter"))
 
     def win(text: Any = "") -> None:
-        run.end_with("won", str_of(text))
+        state.end_with("won", str_of(text))
 
     def lose(text: Any = "") -> None:
-        run.end_with("lost", str_of(text))
+        state.end_with("lost", str_of(text))
 
     def again() -> None:
-        run.play_again()
+        state.play_again()
 
     def spawn(kind: Any, x: Any, y: Any) -> PieceHandle:
-        return run.handle(run.spawn(_label(kind, "spawn"), (number("x", x), number("y", y))))
+        return state.handle(state.spawn(_label(kind, "spawn"), (number("x", x), number("y", y))))
 
     return {
         "on": on,
@@ -121,23 +119,23 @@ def _playing(run: Host) -> dict[str, Any]:
     }
 
 
-def _asking(run: Host) -> dict[str, Any]:
+def _asking(state: GameState) -> dict[str, Any]:
     """What is so now."""
 
     def input_(text: Any = "") -> str:
-        return run.ask(str_of(text))
+        return state.ask(str_of(text))
 
     def is_down(key: Any) -> bool:
-        return key_name(key, "is_down") in run.down
+        return key_name(key, "is_down") in state.down
 
     def clock() -> float:
-        return max(run.frame, 0) / 30
+        return max(state.frame, 0) / 30
 
     def outcome() -> str:
-        return run.outcome
+        return state.outcome
 
     def place() -> str:
-        return run.showing.place
+        return state.showing.place
 
     return {"input": input_, "is_down": is_down, "clock": clock, "outcome": outcome, "place": place}
 
@@ -158,7 +156,7 @@ def _spot_on_scene(at: Any) -> tuple[float, float] | None:
     return number("at", at[0]), number("at", at[1])
 
 
-def _register(run: Host, events: tuple[Any, ...]) -> Callable[[Any], Any]:
+def _register(state: GameState, events: tuple[Any, ...]) -> Callable[[Any], Any]:
     for event in events:
         if not isinstance(event, Event):
             named = f"`{event.__name__}`" if callable(event) and hasattr(event, "__name__") else repr(event)
@@ -175,7 +173,7 @@ def _register(run: Host, events: tuple[Any, ...]) -> Callable[[Any], Any]:
             raise GameError(
                 f"`{function.__name__}` asks for {plural(needed, 'value')}, but {fewest} gives at most {most}."
             )
-        run.register(function, events, min(code.co_argcount, most))
+        state.register(function, events, min(code.co_argcount, most))
         return function
 
     return decorate

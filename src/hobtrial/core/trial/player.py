@@ -6,9 +6,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from ..events import Event
-from .firing import Firing
+from .dispatcher import Dispatcher
 from .observe import same_words
 from .plan import PlayerInput
+from .state import GameState
 
 
 @dataclass(slots=True, eq=False)
@@ -26,8 +27,9 @@ class Hold:
 class Player:
     """Applies inputs to a running game."""
 
-    def __init__(self, game: Firing) -> None:
-        self._game = game
+    def __init__(self, state: GameState, dispatcher: Dispatcher) -> None:
+        self._game = state
+        self._events = dispatcher
         self._holds: dict[str, Hold] = {}
         self._order = 0
 
@@ -57,7 +59,7 @@ class Player:
         del game.down[key]
         if game.recorder is not None:
             game.recorder.keys.append((game.frame, key, False))
-        game.fire(Event("released", (key,)))
+        self._events.fire(Event("released", (key,)))
 
     def apply(self, inputs: Iterable[PlayerInput]) -> None:
         """Inputs that are due, in written order."""
@@ -72,7 +74,7 @@ class Player:
                 case "answer":
                     self._answer(given.what)
                 case "type":
-                    self._game.fire(Event("typed", (same_words(given.what),)))
+                    self._events.fire(Event("typed", (same_words(given.what),)))
                 case "set":
                     self._game.set_fact(given.what, given.value)
 
@@ -89,27 +91,27 @@ class Player:
         game.down[key] = game.frame
         if game.recorder is not None:
             game.recorder.keys.append((game.frame, key, True))
-        game.fire(Event("pressed", (key,)))
+        self._events.fire(Event("pressed", (key,)))
 
     def _click(self, given: PlayerInput) -> None:
         game = self._game
         if given.value is not None:
-            game.fire_piece("clicked", game.scene.topmost(*given.value))
+            self._events.fire_piece("clicked", game.scene.topmost(*given.value))
             return
         body = game.scene.by_name.get(given.what)
         if body is not None and body.present:
-            game.fire_piece("clicked", body)
+            self._events.fire_piece("clicked", body)
             return
         why = "is not there" if body is None else "was removed" if body.removed else "is hidden"
         game.miss(f"a click on {given.what}", f"`{given.what}` {why}")
-        game.fire_piece("clicked", game.scene.topmost(body.x, body.y) if body is not None else None)
+        self._events.fire_piece("clicked", game.scene.topmost(body.x, body.y) if body is not None else None)
 
     def _pick(self, label: str) -> None:
         game = self._game
         if not game.showing.withdraw(label, game.spot()):
             game.miss(f'picking "{label}"', "it was not on offer then")
             return
-        game.fire(Event("picked", (label,)))
+        self._events.fire(Event("picked", (label,)))
 
     def _answer(self, text: str) -> None:
         game = self._game
@@ -119,4 +121,4 @@ class Player:
         game.showing.questions.pop(0)
         if game.take_answer(text):
             return
-        game.fire(Event("replied"), text)
+        self._events.fire(Event("replied"), text)

@@ -2,26 +2,32 @@
 
 1. keys released by the end of a hold, then inputs due; 2. timers, spawners and waits due; 3. `held`;
 4. motions; 5. pair by pair `meets` with `overlaps`, or `parts`; 6. `frame`; 7. the state is sampled.
+
+A run has a game (`state.py`), a host for the script (`host.py`), a dispatcher of events (`dispatcher.py`), a player
+(`player.py`) and a recorder (`recorder.py`); none of them knows of the run.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable
 from dataclasses import replace
 from typing import Any, Final
 
 from ..events import PAIR_EVENTS, Event
-from ..scene import Body, SceneSpec, SceneState, SpawnerSpec, overlap
-from ..script import DEFAULT_LIMITS, DIRECT, Limits, Woven
+from ..scene import SceneSpec, SceneState, SpawnerSpec, overlap
+from ..script import DIRECT, Woven
 from ..words import READING, Timeline
-from .firing import Firing
-from .host import TrialOver
-from .moments import Asked, Moments
+from .dispatcher import Dispatcher
+from .handlers import Handlers
+from .host import Host, TrialOver
+from .moments import Moments
 from .names import CALLED_DIRECTLY
 from .observe import OUTCOME, Observable
-from .plan import Arrangement, Plan, PlayerInput
+from .options import Options
+from .plan import Plan, PlayerInput
 from .player import Player
-from .recorder import Sampler, keep
+from .recorder import Recorder, Sampler, keep
+from .state import GameState
 from .timers import Timers
 from .trace import Trace
 from .variables import Variables, getter
@@ -31,70 +37,50 @@ KNOWN_FUNCTIONS: Final = CALLED_DIRECTLY | DIRECT
 """What `weave` may take for a function that needs no guard at the place of its call."""
 
 
-def play(
-    woven: Woven,
-    scene: SceneSpec,
-    plan: Plan,
-    *,
-    observe: Iterable[Observable] = (),
-    names: Mapping[str, tuple[str, ...]] | None = None,
-    watch: Iterable[Event] = (),
-    each: Asked | None = None,
-    record: bool = False,
-    limits: Limits = DEFAULT_LIMITS,
-) -> Trace:
-    """Plays one trial.
-
-    `observe` is sampled at the end of each frame. `names` gives for each variable asked for the
-    other names under which a script may keep it. `watch` are pair events to look at even where
-    no handler does; `each` are
-    events with what is asked of every one. With `record` the trace is whole; without, it holds the samples, the story
-    and the end. Raises nothing for what a script does: a stop stands in the trace.
-    """
-    run = Run(woven, scene, plan, tuple(observe), names or {}, tuple(watch), each or {}, record=record, limits=limits)
-    return run.go()
+def play(woven: Woven, scene: SceneSpec, plan: Plan, options: Options | None = None) -> Trace:
+    """Plays one trial. Raises nothing for what a script does: a stop stands in the trace."""
+    return Run(woven, scene, plan, options or Options()).go()
 
 
-class Run(Firing):
+class Run:
     """The mutable state of one trial; made anew for each."""
 
-    def __init__(
-        self,
-        woven: Woven,
-        scene: SceneSpec,
-        plan: Plan,
-        observe: tuple[Observable, ...],
-        names: Mapping[str, tuple[str, ...]],
-        watch: tuple[Event, ...],
-        each: Asked,
-        *,
-        record: bool,
-        limits: Limits,
-    ) -> None:
-        counted = [what.event for what in observe if what.event is not None]
-        counted += each
+    def __init__(self, woven: Woven, scene: SceneSpec, plan: Plan, options: Options) -> None:
+        counted = [what.event for what in options.observe if what.event is not None]
+        counted += options.each
         counted += [given.until for given in plan.inputs if given.until is not None]
-        super().__init__(woven, SceneState(scene, plan.seed), plan, limits, counted, record=record)
+        recorder = Recorder(woven) if options.record else None
+        straight = woven.script.straight
+        self.plan = plan
+        self.state = GameState(
+            SceneState(scene, plan.seed), plan, options.limits, Handlers(counted), recorder, straight=straight
+        )
+        self.host = Host(woven, self.state, options.limits)
+        self.dispatcher = Dispatcher(self.host, waits=woven.waits)
+        self.player = Player(self.state, self.dispatcher)
+        self.variables = Variables(self.host.globals, self.state.game._values, options.names)
         self.samples: dict[Observable, Timeline] = {
-            what: Timeline([], []) for what in dict.fromkeys((*observe, OUTCOME))
+            what: Timeline([], []) for what in dict.fromkeys((*options.observe, OUTCOME))
         }
-        self.player = Player(self)
-        self.variables = Variables(self._globals, self.game._values, names)
-        getters = {what: getter(what, self, self.variables) for what in self.samples}
-        for what in (what for asked in each.values() for what in asked):
-            getters.setdefault(what, getter(what, self, self.variables))
+        getters = {what: getter(what, self.state, self.variables) for what in self.samples}
+        for what in (what for asked in options.each.values() for what in asked):
+            getters.setdefault(what, getter(what, self.state, self.variables))
         self._getters = getters
         self._sampler = Sampler([(timeline, getters[what]) for what, timeline in self.samples.items()])
-        self.moments = Moments(each, getters) if each else None
+        self.dispatcher.moments = Moments(options.each, getters) if options.each else None
         self._first: dict[Observable, Any] = {}
         self._begin: dict[Observable, Any] = {}
         self._timers = Timers(scene.spawner)
         self._spawned: dict[str, int] = {}
-        self._later: list[Arrangement] = []
         self._unarranged: tuple[str, ...] = ()
-        for event in (*counted, *watch):
+        for event in (*counted, *options.watch):
             if event.kind in PAIR_EVENTS:
-                self.pairs.ask(event, None)
+                self.state.pairs.ask(event, None)
+
+    @property
+    def frame(self) -> int:
+        """The frame that was played last; -1 while the file is read."""
+        return self.state.frame
 
     # ---- the trial
 
@@ -117,19 +103,19 @@ class Run(Firing):
 
         Raises `TrialOver` where the script is stopped.
         """
-        if self.recorder is not None:
-            self.recorder.begin(READING)
-        code = self._woven.recording if self.recorder is not None else self._woven.counting
-        if not self._woven.script.straight:
-            self._guarded(lambda: exec(code, self._globals))
-            self.deliver()
-            self.fire(Event("start"))
-            if self.recorder is not None:
-                self.recorder.cause = -1
-                for body in self.scene.bodies:
+        state = self.state
+        if state.recorder is not None:
+            state.recorder.begin(READING)
+        if not state.straight:
+            self.host.run(self.host.read_file)
+            self.dispatcher.deliver()
+            self.dispatcher.fire(Event("start"))
+            if state.recorder is not None:
+                state.recorder.cause = -1
+                for body in state.scene.bodies:
                     body.stamp = max(body.stamp, READING)
-                self.recorder.end(self.scene.bodies, ran=True)
-        self._timers.add(self.handlers.timed())
+                state.recorder.end(state.scene.bodies, ran=True)
+        self._timers.add(state.handlers.timed())
         self._first = self._all_now()
         self._arrange()
         self._begin = self._all_now()
@@ -139,44 +125,45 @@ class Run(Firing):
 
     def next_frame(self, inputs: Iterable[PlayerInput]) -> None:
         """Plays one frame with these inputs. Raises `TrialOver` where the script is stopped."""
-        self.frame += 1
-        frame, scene, recorder = self.frame, self.scene, self.recorder
-        self._ran = frame == 0
+        state, dispatcher = self.state, self.dispatcher
+        state.frame += 1
+        frame, scene, recorder = state.frame, state.scene, state.recorder
+        dispatcher.ran = frame == 0
         if recorder is not None:
             recorder.begin(frame)
-        if not self._still:
+        if not dispatcher.still:
             self.player.release_due(frame)
             self.player.apply(inputs)
-        if frame == 0 and self._woven.script.straight:
+        if frame == 0 and state.straight:
             self._begin_straight()
-        if not self._still:
-            if self.waits.sleepers or frame >= self._timers.next_frame:
+        if not dispatcher.still:
+            if state.waits.sleepers or frame >= self._timers.next_frame:
                 self._timers_and_waits(frame)
-            if self.down and "held" in self.handlers.kinds:
-                for key in sorted(self.down, key=self.down.__getitem__):
-                    self.fire(Event("held", (key,)))
-        if not self._still:
-            for body in scene.step(frame, self.down):
-                self.removed(body)
-            if self._queue:
-                self.deliver()
+            if state.down and "held" in state.handlers.kinds:
+                for key in sorted(state.down, key=state.down.__getitem__):
+                    dispatcher.fire(Event("held", (key,)))
+        if not dispatcher.still:
+            for body in scene.step(frame, state.down):
+                state.removed(body)
+            if state.queue:
+                dispatcher.deliver()
             self._meet(frame)
-            if "frame" in self.handlers.kinds:
-                self.fire(Event("frame"))
+            if "frame" in state.handlers.kinds:
+                dispatcher.fire(Event("frame"))
         self._sampler.sample(frame)
         if recorder is not None:
-            recorder.end(scene.bodies, ran=self._ran)
+            recorder.end(scene.bodies, ran=dispatcher.ran)
 
     def end(self, last: int) -> Trace:
         """Ends the trial after a frame and freezes what it was."""
-        recorder = self.recorder
-        if recorder is not None and self.stop is not None:
-            recorder.end(self.scene.bodies, ran=True)
-        self.waits.stop()
-        self.story.finish()
-        if recorder is not None:
-            for pair in self.pairs.overlapping():
-                self._note_overlap(pair, self.frame)
+        state = self.state
+        if state.recorder is not None and self.host.stop is not None:
+            state.recorder.end(state.scene.bodies, ran=True)
+        state.waits.stop()
+        state.story.finish()
+        if state.recorder is not None:
+            for pair in state.pairs.overlapping():
+                state.note_overlap(pair, state.frame)
         return self._freeze(last)
 
     # ---- the parts of a frame
@@ -186,56 +173,35 @@ class Run(Firing):
         due: list[tuple[float, int, int, Event | SpawnerSpec | Sleeper]] = []
         if frame >= self._timers.next_frame:
             due += [(round(time, 9), 0, timer.age, timer.what) for time, timer in self._timers.due(frame)]
-        due += [(round(sleeper.due, 9), 1, sleeper.order, sleeper) for sleeper in self.waits.due(frame)]
+        due += [(round(sleeper.due, 9), 1, sleeper.order, sleeper) for sleeper in self.state.waits.due(frame)]
         for _, _, _, what in sorted(due, key=lambda entry: entry[:3]):
             if isinstance(what, Event):
-                self.fire(what)
+                self.dispatcher.fire(what)
             elif isinstance(what, SpawnerSpec):
                 self._spawn(what)
-            elif what in self.waits.sleepers:  # else another one ended it
-                self._resume(what)
+            elif what in self.state.waits.sleepers:  # else another one ended it
+                self.dispatcher.resume(what)
 
     def _spawn(self, spawner: SpawnerSpec) -> None:
+        state = self.state
         turn = self._spawned.get(spawner.name, 0)
-        if spawner.name in self.frozen_spawners or turn >= spawner.most or self.scene.full:
+        if spawner.name in state.frozen_spawners or turn >= spawner.most or state.scene.full:
             return
         self._spawned[spawner.name] = turn + 1
-        body = self.scene.spawn(spawner.mould, self.scene.place_of(spawner, turn), self.frame)
-        self.joined(body)
-        self.fire_piece("appeared", body)
-
-    def joined(self, body: Body) -> None:
-        """A piece was added or came back; what the scenario arranges for its kind holds for it too."""
-        for line in self._later:
-            if line.owner == body.kind and not body.removed_by:
-                self._arrange_body(body, line)
-        super().joined(body)
+        body = state.scene.spawn(spawner.mould, state.scene.place_of(spawner, turn), state.frame)
+        state.joined(body)
+        self.dispatcher.fire_piece("appeared", body)
 
     def _begin_straight(self) -> None:
         """A straight script runs once, from the first frame on."""
-        code = self._woven.recording if self.recorder is not None else self._woven.counting
-        self._ran = True
-        self._guarded(lambda: self.waits.run(lambda: exec(code, self._globals)))
-        self.deliver()
-
-    def _resume(self, sleeper: Sleeper) -> None:
-        """Goes on with a handler whose waiting is over."""
-        self._handler, self._depth, cause, self._about = sleeper.context
-        self._ran = True
-        if self.recorder is not None:
-            self.recorder.handler = self._handler.name if self._handler else None
-            self.recorder.cause = cause
-        self._guarded(lambda: self.waits.resume(sleeper))
-        self._handler = None
-        if self.recorder is not None:
-            self.recorder.handler = None
-        if self._queue:
-            self.deliver()
+        self.dispatcher.ran = True
+        self.host.run(lambda: self.state.waits.run(self.host.read_file))
+        self.dispatcher.deliver()
 
     def _meet(self, frame: int) -> None:
         """Step 5: finds the overlaps that begin, last or end, and runs what waits for them."""
-        contacts = self.scene.contacts
-        for pair in self.pairs.walk(frame):
+        contacts = self.state.scene.contacts
+        for pair in self.state.pairs.walk(frame):
             if pair.gone:
                 continue
             a, b = pair.first, pair.second
@@ -248,73 +214,60 @@ class Run(Firing):
             if now:
                 if not pair.on:
                     pair.on, pair.since = True, frame
-                    self.fire_pair("meets", pair)
+                    self.dispatcher.fire_pair("meets", pair)
                 if ("overlaps" in pair.handlers or "overlaps" in pair.patterns) and a.present and b.present:
-                    self.fire_pair("overlaps", pair)
+                    self.dispatcher.fire_pair("overlaps", pair)
             elif pair.on:
                 pair.on = False
-                self._note_overlap(pair, frame - 1)
-                self.fire_pair("parts", pair)
+                self.state.note_overlap(pair, frame - 1)
+                self.dispatcher.fire_pair("parts", pair)
 
     # ---- arranging and the end
 
     def _arrange(self) -> None:
         """Applies the scenario's `arrange`."""
+        state = self.state
         missing: list[str] = []
         for line in self.plan.arrange:
             if line.owner is None and line.name == "place":
-                self.showing.place = str(line.value)
-            elif line.owner is None and line.name in self.facts:
-                self.set_fact(line.name, line.value)
+                state.showing.place = str(line.value)
+            elif line.owner is None and line.name in state.facts:
+                state.set_fact(line.name, line.value)
             elif line.owner is None:
                 bound = self.variables.arrange(line.name, line.value)
                 if bound is None:
                     missing.append(line.name)
-                elif self.recorder is not None:
-                    self.recorder.arranged(bound, line.value)
+                elif state.recorder is not None:
+                    state.recorder.arranged(bound, line.value)
             elif line.owner == "game":
-                setattr(self.game, line.name, line.value)
+                setattr(state.game, line.name, line.value)
             else:
-                for body in self.scene.named(line.owner):
-                    self._arrange_body(body, line)
-                if line.owner in self.scene.spec.kinds:
-                    self._later.append(line)
+                state.arrange_kind(line)
         self._unarranged = tuple(missing)
 
-    def _arrange_body(self, body: Body, line: Arrangement) -> None:
-        if line.name == "removed":
-            if line.value and not body.removed:
-                body.removed = True
-                self.pairs.removed(body)
-            elif not line.value and body.removed:
-                body.removed, body.removed_by = False, None
-                super().joined(body)
-        elif not body.removed:
-            setattr(self.handle(body), line.name, line.value)
-        body.stamp = max(0, self.frame)
-
     def _freeze(self, last: int) -> Trace:
+        state, moments = self.state, self.dispatcher.moments
         names = [what.name for what in self.samples if what.what == "variable"]
         trace = Trace(
             last_frame=last,
-            planned=self.plan.last_frame,
-            outcome=self.outcome,
-            stopped=self.stop,
+            planned=state.plan.last_frame,
+            outcome=state.outcome,
+            stopped=self.host.stop,
             samples=self.samples,
-            story=tuple(self.story.lines),
+            story=tuple(state.story.lines),
             final={name: keep(self.variables.read(name)) for name in names},
-            passes=self._limits.passes_a_trial - self._left,
+            passes=self.host.passes,
             first=self._first,
             begin=self._begin,
-            moments={event: tuple(found) for event, found in self.moments.found.items()} if self.moments else {},
+            moments={event: tuple(found) for event, found in moments.found.items()} if moments is not None else {},
             unarranged=self._unarranged,
             bound={name: self.variables.bound(name) or "" for name in names},
-            missed=tuple(self.missed),
+            missed=tuple(state.missed),
         )
-        recorder = self.recorder
+        recorder = state.recorder
         if recorder is None:
             return trace
-        showing = self.showing
+        showing = state.showing
         return replace(
             trace,
             changes=tuple(recorder.changes),
@@ -326,11 +279,11 @@ class Run(Firing):
             sounds=tuple(showing.sounds),
             messages=tuple(showing.sent),
             places=tuple(showing.places),
-            facts=tuple(self.fact_changes),
+            facts=tuple(state.fact_changes),
             keys=tuple(recorder.keys),
             pieces=recorder.pieces,
             overlaps=tuple(recorder.overlaps),
             lines=recorder.lines,
-            removals={body.name: body.removed_by for body in self.scene.bodies if body.removed_by},
+            removals={body.name: body.removed_by for body in state.scene.bodies if body.removed_by},
             thinned=tuple(recorder.thinned),
         )

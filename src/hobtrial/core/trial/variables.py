@@ -7,9 +7,9 @@ from typing import Any
 
 from ..scene import SceneState
 from ..words import FRAMES_PER_SECOND, UNSET
-from .firing import Firing
 from .observe import Observable, same_words
 from .recorder import keep
+from .state import GameState
 
 
 class Variables:
@@ -58,9 +58,9 @@ class Variables:
         return bound
 
 
-def getter(what: Observable, run: Firing, variables: Variables) -> Callable[[], Any]:
+def getter(what: Observable, state: GameState, variables: Variables) -> Callable[[], Any]:
     """A function that gives the present value of an observable."""
-    showing, scene = run.showing, run.scene
+    showing, scene = state.showing, state.scene
     match what.what:
         case "variable":
             return lambda: variables.read(what.name)
@@ -69,13 +69,13 @@ def getter(what: Observable, run: Firing, variables: Variables) -> Callable[[], 
         case "count":
             return lambda: sum(not body.removed for body in scene.by_kind.get(what.name, ()))
         case "fact":
-            return lambda: run.facts[what.name]
+            return lambda: state.facts[what.name]
         case "board":
             return lambda: showing.board.get(what.name, UNSET)
         case "offers":
             return lambda: what.name in showing.offers
         case "told":
-            return _counter(lambda: run.story.lines, lambda line: same_words(what.name) in same_words(line.text))
+            return _counter(lambda: state.story.lines, lambda line: same_words(what.name) in same_words(line.text))
         case "asked":
             return _counter(lambda: showing.asked, lambda asked: same_words(what.name) in same_words(asked.text))
         case "sounded":
@@ -85,13 +85,13 @@ def getter(what: Observable, run: Firing, variables: Variables) -> Callable[[], 
         case "times":
             event = what.event
             assert event is not None
-            return lambda: run.handlers.counts[event]
+            return lambda: state.handlers.counts[event]
         case "place":
             return lambda: showing.place
         case "clock":
-            return lambda: run.frame / FRAMES_PER_SECOND
+            return lambda: state.frame / FRAMES_PER_SECOND
         case "outcome":
-            return lambda: run.outcome
+            return lambda: state.outcome
 
 
 def _counter(entries: Callable[[], list[Any]], fits: Callable[[Any], bool]) -> Callable[[], int]:

@@ -4,18 +4,17 @@ what they caused is delivered.
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Iterable
+from collections.abc import Hashable
 from typing import Any, Final
 
-from ..events import EVERY_FRAME, PAIR_EVENTS, Event, EventKind
-from ..scene import Body, SceneState
-from ..script import Limits, Woven
-from .handlers import Handler, Handlers, forms_of
+from ..events import EVERY_FRAME, Event, EventKind
+from ..scene import Body
+from .handlers import Handler, forms_of
 from .host import Host
 from .moments import Moments
-from .pairs import Pair, Pairs
-from .plan import Plan
-from .trace import Overlapped, Sent
+from .pairs import Pair
+from .trace import Sent
+from .waits import Sleeper
 
 TOLD_UNHANDLED: Final = frozenset(
     ("pressed released clicked picked replied typed heard entered appeared gone finished").split()
@@ -23,54 +22,20 @@ TOLD_UNHANDLED: Final = frozenset(
 """Events that are recorded even where no handler waits for them."""
 
 
-class Firing(Host):
-    """A Host with its handlers and the queue of events that they cause."""
+class Dispatcher:
+    """Fires events in a game, and delivers what their handlers cause. `waits`: whether any handler can wait."""
 
-    def __init__(
-        self,
-        woven: Woven,
-        scene: SceneState,
-        plan: Plan,
-        limits: Limits,
-        counted: Iterable[Event],
-        *,
-        record: bool,
-    ) -> None:
-        super().__init__(woven, scene, plan, limits, record=record)
-        self.handlers = Handlers(counted)
-        self.pairs = Pairs(scene)
+    def __init__(self, host: Host, *, waits: bool) -> None:
+        self.host = host
+        self.state = host.state
         self.moments: Moments | None = None
+        self.still = False
+        """Whether the game stands still after its end: no handler runs any more."""
+        self.ran = False
+        """Whether any handler ran in this frame."""
+        self._waits = waits
         self._unsettled: list[Any] = []
         self._delivering = False
-        self._still = False
-        self._ran = False
-
-    # ---- what handles and calls tell
-
-    def register(self, function: Any, events: tuple[Event, ...], takes: int) -> None:
-        """Adds a handler, for each of its events once, in file order."""
-        handler, distinct = self.handlers.add(function, events, takes)
-        for event in distinct:
-            if event.kind in PAIR_EVENTS:
-                self.pairs.ask(event, handler)
-
-    def joined(self, body: Body) -> None:
-        """A piece was added or came back."""
-        self.pairs.appeared(body)
-
-    def removed(self, body: Body) -> None:
-        """A piece was taken off the scene: its pairs end without `parts`."""
-        body.let_go()
-        for pair in self.pairs.removed(body):
-            self._note_overlap(pair, max(self.frame, 0))
-        self.cause("gone", body)
-
-    def touched(self, body: Body) -> None:
-        """A script changed a piece."""
-        super().touched(body)
-        self.pairs.stirred(body)
-
-    # ---- events
 
     def fire(self, event: Event, *given: Any) -> None:
         """An event that is about no piece; `given` is what its handlers may take."""
@@ -79,23 +44,26 @@ class Firing(Host):
     def fire_piece(self, kind: EventKind, body: Body | None) -> None:
         """A click, an arrival or a removal."""
         forms = forms_of(kind, body)
-        given = (self.handle(body) if body is not None else None,)
+        given = (self.state.handle(body) if body is not None else None,)
         about = (body.index,) if body is not None else ()
         self._came(forms, forms[0], given, about, ())
 
     def fire_pair(self, kind: EventKind, pair: Pair) -> None:
         """What the overlap of two pieces sets off."""
         handlers, patterns = pair.handlers.get(kind, ()), pair.patterns.get(kind, ())
-        self.handlers.count(patterns)
-        begun = self.moments.begin(patterns, self.frame) if self.moments is not None and patterns else None
-        if self.recorder is not None:
+        self.state.handlers.count(patterns)
+        begun = self.moments.begin(patterns, self.state.frame) if self.moments is not None and patterns else None
+        if self.state.recorder is not None:
             event = Event(kind, (pair.first.name, pair.second.name))
-            self.recorder.came(
-                event, tuple(h.name for h, _ in handlers), tuple(h.line for h, _ in handlers), len(self.waits.sleepers)
+            self.state.recorder.came(
+                event,
+                tuple(h.name for h, _ in handlers),
+                tuple(h.line for h, _ in handlers),
+                len(self.state.waits.sleepers),
             )
         for handler, swapped in handlers:
             first, second = (pair.second, pair.first) if swapped else (pair.first, pair.second)
-            both = (self.handle(first), self.handle(second))
+            both = (self.state.handle(first), self.state.handle(second))
             given = both if handler.takes == 2 else both[1:] if handler.takes == 1 else ()
             self._handle(handler, given, pair.key, (handler.order, pair.key) if kind == "overlaps" else None)
         if begun:
@@ -110,12 +78,12 @@ class Firing(Host):
         busy: tuple[Event, ...],
     ) -> tuple[str, ...]:
         """Runs the handlers of an event, by all the forms that it counts as; gives their names."""
-        handlers = self.handlers.waiting_for(forms)
-        self.handlers.count(forms)
-        begun = self.moments.begin(forms, self.frame) if self.moments is not None else None
-        if self.recorder is not None and (handlers or event.kind in TOLD_UNHANDLED):
-            self.recorder.came(
-                event, tuple(h.name for h in handlers), tuple(h.line for h in handlers), len(self.waits.sleepers)
+        handlers = self.state.handlers.waiting_for(forms)
+        self.state.handlers.count(forms)
+        begun = self.moments.begin(forms, self.state.frame) if self.moments is not None else None
+        if self.state.recorder is not None and (handlers or event.kind in TOLD_UNHANDLED):
+            self.state.recorder.came(
+                event, tuple(h.name for h in handlers), tuple(h.line for h in handlers), len(self.state.waits.sleepers)
             )
         for handler in handlers:
             self._handle(handler, given[: handler.takes], about, (handler.order, *busy) if busy else None)
@@ -126,46 +94,44 @@ class Firing(Host):
     def _handle(
         self, handler: Handler, arguments: tuple[Any, ...], about: tuple[int, ...], busy: Hashable | None = None
     ) -> None:
-        if self._still or (busy is not None and busy in self.waits.busy):
+        if self.still or (busy is not None and busy in self.state.waits.busy):
             return
-        self._handler = handler
-        self._about = about
-        self._ran = True
-        self._depth = 0
-        recorder = self.recorder
+        self.state.handler = handler
+        self.state.about = about
+        self.ran = True
+        self.state.depth = 0
+        recorder = self.state.recorder
         if recorder is not None:
             recorder.handler = handler.name
-        if self._woven.waits:
-            self._guarded(lambda: self.waits.run(lambda: handler.function(*arguments), busy))
+        if self._waits:
+            self.host.run(lambda: self.state.waits.run(lambda: handler.function(*arguments), busy))
         else:
-            self._guarded(lambda: handler.function(*arguments))
-        self._handler = None
+            self.host.run(lambda: handler.function(*arguments))
+        self.state.handler = None
         if recorder is not None:
             recorder.handler = None
-        if self._queue:
+        if self.state.queue:
             self.deliver()
-
-    # ---- what handlers cause
 
     def deliver(self) -> None:
         """Delivers what was caused so far, in order, and what that causes after it."""
         if self._delivering:
             return
         self._delivering = True
-        recorder = self.recorder
+        recorder = self.state.recorder
         cause = recorder.cause if recorder is not None else -1
         try:
-            while self._queue:
-                queued = self._queue.popleft()
+            while self.state.queue:
+                queued = self.state.queue.popleft()
                 if queued.body is not None:
                     self.fire_piece(queued.kind, queued.body)
                 elif queued.kind == "heard":
                     event = Event("heard", (queued.text,))
                     names = self._came((event,), event, (), (), ())
-                    self.showing.sent.append(Sent(self.frame, queued.text, queued.line, names))
+                    self.state.showing.sent.append(Sent(self.state.frame, queued.text, queued.line, names))
                 else:
                     self.fire(Event(queued.kind, (queued.text,) if queued.kind == "entered" else ()))
-                    if queued.kind == "finished" and self.plan.freeze_at_end and self.outcome != "playing":
+                    if queued.kind == "finished" and self.state.plan.freeze_at_end and self.state.outcome != "playing":
                         self._freeze_game()
         finally:
             self._delivering = False
@@ -184,10 +150,21 @@ class Firing(Host):
 
     def _freeze_game(self) -> None:
         """The exercise lets the game stand still after its end: no handler runs any more."""
-        self._still = True
-        self._queue.clear()
-        self.waits.stop()
+        self.still = True
+        self.state.queue.clear()
+        self.state.waits.stop()
 
-    def _note_overlap(self, pair: Pair, last: int) -> None:
-        if self.recorder is not None:
-            self.recorder.overlaps.append(Overlapped(pair.first.name, pair.second.name, pair.since, last))
+    def resume(self, sleeper: Sleeper) -> None:
+        """Goes on with a handler whose waiting is over."""
+        state = self.state
+        state.handler, state.depth, cause, state.about = sleeper.context
+        self.ran = True
+        if state.recorder is not None:
+            state.recorder.handler = state.handler.name if state.handler else None
+            state.recorder.cause = cause
+        self.host.run(lambda: state.waits.resume(sleeper))
+        state.handler = None
+        if state.recorder is not None:
+            state.recorder.handler = None
+        if state.queue:
+            self.deliver()
