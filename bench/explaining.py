@@ -9,6 +9,7 @@ from __future__ import annotations
 import asyncio
 import time
 
+from bench import short
 from bench.marking import SCENARIOS, SCRIPTS, SECONDS, files
 from hobtrial.core.explaining.explain import subject_of
 from hobtrial.core.explaining.one_change import Budget, search
@@ -18,7 +19,7 @@ from hobtrial.core.script import Script
 from hobtrial.crew import Crew
 from hobtrial.demo import exercise_folder, hand_ins, tries
 
-WRONG, PLANTED = 20, 40
+WRONG, PLANTED = (2, 3) if short() else (20, 40)
 
 
 def scripts() -> dict[str, bytes]:
@@ -26,7 +27,8 @@ def scripts() -> dict[str, bytes]:
     ready = open_exercise(files())
     texts = [source for source in hand_ins("bakehouse-rush").values() if b"while" not in source]
     texts += [each.source.encode() for each in tries("bakehouse-rush")]
-    wrong, right = [], []
+    wrong: list[bytes] = []
+    right: list[bytes] = []
     for text in texts:
         reading = ready.read(text)
         if isinstance(reading, Script):
@@ -79,7 +81,7 @@ def main() -> None:
     game = SCRIPTS * SCENARIOS * SECONDS
     took = asyncio.run(explained(texts))
     print(f"{SCRIPTS} scripts × {SCENARIOS} scenarios × {SECONDS} s, {WRONG} of them wrong, marked and explained:")
-    print(f"  {game / took:5.0f} × faster than the game, in {took:.1f} s   (goal ≥ 200)")
+    print(f"  {game / took:5.0f} × faster than the game, in {took:.1f} s   (goal ≥ 1,000)")
     print(f"  {edits_a_second(texts):5.0f} edits tried a second, in one process")
     print(f"  {planted_a_second():5.0f} planted slips a second, in one process")
 

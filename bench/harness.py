@@ -14,7 +14,7 @@ from typing import Any
 
 from bench.marking import course_plans, prepared
 from bench.plain import PlainRun, unwoven
-from hobtrial.core.script import DEFAULT_LIMITS, SCRIPT_FILE, Script
+from hobtrial.core.script import SCRIPT_FILE, Script
 from hobtrial.core.trial import variable
 
 
@@ -35,8 +35,7 @@ def run(source: bytes) -> dict[str, Any]:
 
     results = {}
     for name, plan in course_plans(ready):
-        watched = (variable("score"), variable("lives"))
-        game = PlainRun(unwoven(reading), ready.scene, plan, watched, {}, (), {}, record=False, limits=DEFAULT_LIMITS)
+        game = PlainRun(unwoven(reading), ready.scene, plan, (variable("score"), variable("lives")))
         sys.settrace(trace)
         try:
             results[name] = game.go().final

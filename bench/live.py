@@ -14,6 +14,7 @@ import time
 import uvicorn
 from websockets.asyncio.client import connect
 
+from bench import short
 from hobtrial.cli.serving import listen
 from hobtrial.core.words import FRAMES_PER_SECOND
 from hobtrial.demo import exercise_folder
@@ -89,5 +90,5 @@ async def measure(players: int, seconds: float) -> None:
 
 
 if __name__ == "__main__":
-    given = [float(each) for each in sys.argv[1:]]
+    given = [float(each) for each in sys.argv[1:] if not each.startswith("--")] or ([2, 1] if short() else [])
     asyncio.run(measure(int(given[0]) if given else 30, given[1] if len(given) > 1 else 10))

@@ -5,10 +5,11 @@ python -m bench.pieces
 
 from __future__ import annotations
 
+from bench import short
 from bench.trials import best, plan
 from hobtrial.core.scene import SceneSpec
 from hobtrial.core.script import Script, read, weave
-from hobtrial.core.trial import KNOWN_FUNCTIONS, play, variable
+from hobtrial.core.trial import KNOWN_FUNCTIONS, Options, play, variable
 from hobtrial.crew.worker import calm_the_collector
 
 GAME = """
@@ -76,13 +77,10 @@ if __name__ == "__main__":
     script = read(GAME)
     assert isinstance(script, Script)
     woven = weave(script, KNOWN_FUNCTIONS)
-    observe = [variable("score"), variable("sooty")]
-    sizes = (20, 50, 100, 200)
-    works = [
-        (lambda spec=scene(size): play(woven, spec, plan(600), observe=observe))  # type: ignore[misc]
-        for size in sizes
-    ]
-    times = best(list(works), 5)
+    observe = (variable("score"), variable("sooty"))
+    sizes = (20, 50) if short() else (20, 50, 100, 200)
+    works = [(lambda spec=scene(size): play(woven, spec, plan(600), Options(observe=observe))) for size in sizes]
+    times = best(list(works), 1 if short() else 5)
     print("600 frames, verdicts only; goal: 200 pieces at most 12 × the time of 20")
     for size, time in zip(sizes, times, strict=True):
         print(f"  {size:3} pieces  {time * 1000:7.1f} ms  {time / times[0]:5.2f} ×")

@@ -4,31 +4,46 @@ no recorder, no guards.
 
 from __future__ import annotations
 
+import builtins
+import functools
 from collections.abc import Iterable
-from typing import Any
+from types import CodeType
 
 from hobtrial.core.scene import SceneSpec
-from hobtrial.core.script import DEFAULT_LIMITS, SCRIPT_FILE, Script, Woven
-from hobtrial.core.trial import Observable, Plan
+from hobtrial.core.script import SCRIPT_FILE, Script, Woven
+from hobtrial.core.trial import Observable, Options, Plan, Run
 from hobtrial.core.trial.names import game_names
-from hobtrial.core.trial.run import Run
+
+
+class Unwoven(Woven):
+    """A script compiled as it is."""
+
+    @functools.cached_property
+    def counting(self) -> CodeType:
+        """Python's own code."""
+        return compile(self.script.text, SCRIPT_FILE, "exec")
+
+    @functools.cached_property
+    def waits(self) -> bool:
+        """No script of these benches waits."""
+        return False
 
 
 class PlainRun(Run):
     """A run whose script has Python's own builtins and no hidden names."""
 
-    def _namespace(self) -> dict[str, Any]:
-        import builtins
-
-        return {"__builtins__": {**vars(builtins), **game_names(self)}}
+    def __init__(self, woven: Woven, scene: SceneSpec, plan: Plan, observe: Iterable[Observable] = ()) -> None:
+        super().__init__(woven, scene, plan, Options(observe=tuple(observe)))
+        names = self.state.names
+        names.clear()
+        names.update({**vars(builtins), **game_names(self.state), "__name__": "__main__"})
 
 
 def unwoven(script: Script) -> Woven:
     """The script compiled as it is."""
-    code = compile(script.text, SCRIPT_FILE, "exec")
-    return Woven(script, code, code, (), (), waits=False)
+    return Unwoven(script, frozenset())
 
 
 def play_plain(woven: Woven, scene: SceneSpec, plan: Plan, observe: Iterable[Observable] = ()) -> None:
     """Plays a trial plainly."""
-    PlainRun(woven, scene, plan, tuple(observe), {}, (), {}, record=False, limits=DEFAULT_LIMITS).go()
+    PlainRun(woven, scene, plan, observe).go()

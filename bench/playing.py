@@ -7,6 +7,8 @@ from __future__ import annotations
 
 from tests.browser.support import address, chromium
 
+from bench import short
+
 MEASURE = """
 const [seconds, done] = arguments;
 const gaps = [], frames = new Set();
@@ -23,9 +25,10 @@ LATE = 1000 / 60 * 1.5
 
 
 def main() -> None:
-    """Plays one trial for four seconds at each speed."""
+    """Plays one trial for some seconds at each speed."""
     browser = chromium()
     browser.set_script_timeout(30)
+    seconds = 1 if short() else 4
     for speed in ("1", "2"):
         browser.get(f"{address()}/tries/23/scenarios/4")
         browser.implicitly_wait(10)
@@ -35,9 +38,9 @@ def main() -> None:
         )
         browser.find_element("css selector", f'[aria-label="Speed {speed}"]').click()
         browser.find_element("css selector", '[aria-label="Play"]').click()
-        gaps, frames = browser.execute_async_script(MEASURE, 4)
+        gaps, frames = browser.execute_async_script(MEASURE, seconds)
         late = sum(gap > LATE for gap in gaps)
-        due = 4 * 30 * int(speed)
+        due = seconds * 30 * int(speed)
         print(f"speed {speed}: {frames} of {due} game frames were shown; {late} of {len(gaps)} drawn frames came late")
 
 

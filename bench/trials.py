@@ -8,10 +8,11 @@ from __future__ import annotations
 import time
 from collections.abc import Callable
 
+from bench import short
 from bench.plain import play_plain, unwoven
 from hobtrial.core.scene import SceneSpec
 from hobtrial.core.script import Script, read, weave
-from hobtrial.core.trial import KNOWN_FUNCTIONS, Plan, held_key, play, variable
+from hobtrial.core.trial import KNOWN_FUNCTIONS, Options, Plan, held_key, play, variable
 from hobtrial.crew.worker import calm_the_collector
 
 GAME = """
@@ -101,12 +102,12 @@ def compare(name: str, text: str, frames: int, goals: tuple[float, float], times
     script = read(text)
     assert isinstance(script, Script)
     woven, plain = weave(script, KNOWN_FUNCTIONS), unwoven(script)
-    observe = [variable("score"), variable("lives"), variable("n")]
+    observe = (variable("score"), variable("lives"), variable("n"))
     base, whole, verdicts = best(
         [
             lambda: play_plain(plain, spec, given),
-            lambda: play(woven, spec, given, observe=observe, record=True),
-            lambda: play(woven, spec, given, observe=observe),
+            lambda: play(woven, spec, given, Options(observe=observe, record=True)),
+            lambda: play(woven, spec, given, Options(observe=observe)),
         ],
         times,
     )
@@ -117,6 +118,7 @@ def compare(name: str, text: str, frames: int, goals: tuple[float, float], times
 
 if __name__ == "__main__":
     calm_the_collector()  # as in a worker
-    compare("600 frames, 20 pieces", GAME, 600, (2.0, 1.3))
-    compare("6,000 frames, 20 pieces", GAME, 6000, (2.0, 1.3), times=5)
-    compare("600 frames, a heavy loop", HEAVY, 600, (4.0, 4.0), times=5)
+    compare("600 frames, 20 pieces", GAME, 600, (2.0, 1.3), times=1 if short() else 20)
+    if not short():
+        compare("6,000 frames, 20 pieces", GAME, 6000, (2.0, 1.3), times=5)
+    compare("600 frames, a heavy loop", HEAVY, 600, (4.0, 4.0), times=1 if short() else 5)

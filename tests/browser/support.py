@@ -109,10 +109,10 @@ class Browsed(unittest.TestCase):
         self.browser = chromium()
         self.open("/")
         self.browser.execute_script("localStorage.clear()")
-        self.browser.get_log("browser")
+        self.browser.get_log("browser")  # type: ignore[no-untyped-call]
 
     def tearDown(self) -> None:
-        complaints = [entry["message"] for entry in self.browser.get_log("browser") if entry["level"] == "SEVERE"]
+        complaints = [entry["message"] for entry in self.browser.get_log("browser") if entry["level"] == "SEVERE"]  # type: ignore[no-untyped-call]
         self.assertEqual([each for each in complaints if not any(status in each for status in REFUSALS)], [])
 
     def open(self, path: str) -> None:

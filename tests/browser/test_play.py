@@ -112,7 +112,7 @@ class Playing(Browsed):
         first = until(lambda: self.one("[data-scene]").get_attribute("data-scene"), "no frame")
         self.browser.execute_async_script("setTimeout(arguments[0], 300)")
         held = self.one("[data-scene]").get_attribute("data-scene")
-        self.assertLessEqual(int(held or 0) - int(first), 3)
+        self.assertLessEqual(int(held or 0) - int(first or 0), 3)
         self.one('[aria-label="Speed ½"]').click()
         until(lambda: int(self.one("[data-scene]").get_attribute("data-scene") or 0) > int(held or 0) + 5, "it stands")
 

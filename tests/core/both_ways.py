@@ -10,6 +10,7 @@ import io
 import json
 import re
 import sys
+from collections.abc import Callable
 from typing import Any
 
 from hobtrial.core.scene import SceneSpec
@@ -71,7 +72,7 @@ def _shown(names: dict[str, Any]) -> dict[str, str]:
 
 
 if __name__ == "__main__":
-    ways = {
+    ways: dict[str, Callable[[str], Result]] = {
         "plain": plain,
         "recording": lambda text: woven(text, record=True),
         "counting": lambda text: woven(text, record=False),

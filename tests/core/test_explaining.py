@@ -82,15 +82,9 @@ class Recognised(unittest.TestCase):
 class Unreadable(unittest.TestCase):
     def test_every_kind_of_problem_has_its_words(self) -> None:
         met = set()
-        for source in (
-            *(each for each, *_ in SYNTAX.values()),
-            "import os",
-            "",
-            "x = 1\0",
-            b"\xff",
-            "a = 1\n" * 20_000,
-            "a = " + "-" * 20_000 + "1",
-        ):
+        sources: list[str | bytes] = [each for each, *_ in SYNTAX.values()]
+        sources += ["import os", "", "x = 1\0", b"\xff", "a = 1\n" * 20_000, "a = " + "-" * 20_000 + "1"]
+        for source in sources:
             found = report(bakehouse(), "x.py", source)
             self.assertEqual((found["status"], found["marks"]), ("unreadable", 0))
             finding = found["findings"][0]

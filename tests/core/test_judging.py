@@ -1,6 +1,7 @@
 """Checks: held, broken or not reached, with the frame and the values of every part."""
 
 import unittest
+from typing import Any
 
 from hobtrial.core.exercise import Check
 from hobtrial.core.judging import ExpectationError, Surroundings, judge, read_expectation
@@ -33,14 +34,14 @@ GAME = """
 WALK = held_key("right", 0, 2)
 
 
-def verdict(check: dict, *inputs: object, script: str = GAME, frames: int = 60) -> tuple:
+def verdict(check: dict[str, Any], *inputs: Any, script: str = GAME, frames: int = 60) -> tuple[Any, ...]:
     """Verdict, frame, values and reason of one check."""
     asked = read_check(Check.model_validate(check), NAMES)
     each = {asked.event: asked.about} if asked.kind == "each" and asked.event is not None else {}
 
     def played(text: str) -> Trace:
         given = inputs or (WALK,)
-        return run(text, SPEC, given, frames=frames, observe=asked.needs, each=each, record=False)  # type: ignore[arg-type]
+        return run(text, SPEC, given, frames=frames, observe=asked.needs, each=each, record=False)
 
     found = judge(asked, played(script), lambda: played(GAME))
     return found.verdict, found.frame, dict(found.values), found.reason
@@ -238,7 +239,7 @@ class Moments(unittest.TestCase):
 class Arranged(unittest.TestCase):
     def test_a_variable_that_the_script_does_not_have_leaves_its_checks_not_reached(self) -> None:
         prepared = bakehouse()
-        woven = prepared.weave(prepared.read("score = 0"))  # type: ignore[arg-type]
+        woven = prepared.weave(prepared.read("score = 0"))
         number = next(n for n, course in enumerate(prepared.courses) if course.plan.arrange)
         trace = prepared.play(woven, prepared.courses[number])
         self.assertEqual(trace.unarranged, ("lives",))

@@ -131,7 +131,7 @@ class Games(unittest.TestCase):
         scenario = Scenario.model_validate(self.game.as_scenario("Played by hand"))
         trace = self.prepared.play(self.prepared.reference, self.prepared.course_of(scenario), record=True)
         self.assertEqual([(line.frame, line.text) for line in trace.story], [(4, "ding"), (11, "rung"), (12, "Wren")])
-        body = self.game._run.scene.by_name["hob"]
+        body = self.game._run.state.scene.by_name["hob"]
         self.assertEqual((trace.pieces["hob"]["x"][-1][1], trace.pieces["hob"]["y"][-1][1]), (body.x, body.y))
         self.assertEqual(trace.last_frame, self.game._run.frame)
 

@@ -2,6 +2,7 @@
 
 import re
 import unittest
+from typing import get_args
 
 from hobtrial.core.events import EventKind
 from hobtrial.core.exercise.checks import DEEDS, KINDS
@@ -20,6 +21,8 @@ def opened() -> dict[str, tuple[Prepared, dict[str, bytes]]]:
 
 
 class Samples(unittest.TestCase):
+    opened: dict[str, tuple[Prepared, dict[str, bytes]]]
+
     @classmethod
     def setUpClass(cls) -> None:
         cls.opened = opened()
@@ -51,7 +54,7 @@ class Samples(unittest.TestCase):
         tomls = "\n".join(files["exercise.toml"].decode() for _, files in self.opened.values())
         scripts = "\n".join(files["reference.py"].decode() for _, files in self.opened.values())
         handlers = " ".join(re.findall(r"@on\((.*)\)", scripts))
-        unused = [kind for kind in EventKind.__args__ if not re.search(rf"\b{kind}\b", handlers)]
+        unused = [kind for kind in get_args(EventKind) if not re.search(rf"\b{kind}\b", handlers)]
         unused += [name for name in MotionSpec.model_fields if not re.search(rf"\{{\s*{name} = |, {name} = ", tomls)]
         unused += [key for key in (*DEEDS, *KINDS, *WAYS) if not re.search(rf"\b{key} = |\.{key}\]", tomls)]
         unused += [form for form in CRAFT if f'expect = "{form} ' not in tomls]

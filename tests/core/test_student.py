@@ -31,8 +31,8 @@ class Levels(unittest.TestCase):
             self.assertEqual([bool(finding[name]) for name in ("nudge", "pointer", "fix")], there)
 
     def test_the_exercise_sets_how_far(self) -> None:
-        for upto, there in (("nudge", [True, False, False]), ("pointer", [True, True, False])):
-            (finding,) = seen("bakehouse-rush", "score >= 5", "score > 5", help_=Help(upto=upto))["findings"]
+        for help_, there in ((Help(upto="nudge"), [True, False, False]), (Help(upto="pointer"), [True, True, False])):
+            (finding,) = seen("bakehouse-rush", "score >= 5", "score > 5", help_=help_)["findings"]
             self.assertEqual([bool(finding[name]) for name in ("nudge", "pointer", "fix")], there)
         self.assertEqual(seen("bakehouse-rush", "score >= 5", "score > 5", help_=Help(upto="none"))["findings"], [])
 

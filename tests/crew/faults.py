@@ -17,18 +17,19 @@ from hobtrial.crew import hand as hand_module
 def killed_after(messages: int) -> Iterator[None]:
     """Workers are killed over a task once they have said so many things."""
     hear, ask = hand_module.Hand._hear, hand_module.Hand.ask
+    to_hear: dict[hand_module.Hand, int] = {}
 
     async def hear_some(hand: hand_module.Hand, seconds: float) -> dict[str, Any]:
-        left = getattr(hand, "left", None)
+        left = to_hear.get(hand)
         if left == 0:
             hand.process.kill()
             await hand.process.wait()
         if left is not None:
-            hand.left = left - 1
+            to_hear[hand] = left - 1
         return await hear(hand, seconds)
 
     async def ask_counted(hand: hand_module.Hand, task: dict[str, Any], seconds: float | None = None) -> dict[str, Any]:
-        hand.left = messages
+        to_hear[hand] = messages
         return await ask(hand, task, seconds)
 
     patched = mock.patch.object(hand_module.Hand, "_hear", hear_some)

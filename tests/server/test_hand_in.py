@@ -24,6 +24,8 @@ PICTURE = b'<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></s
 
 
 class HandingIn(unittest.IsolatedAsyncioTestCase):
+    dsn: str
+
     client: TestClient
 
     @classmethod
