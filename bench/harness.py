@@ -12,7 +12,7 @@ from pathlib import Path
 from types import FrameType
 from typing import Any
 
-from bench.marking import course_plans, prepared
+from bench.marking import prepared, scenario_plans
 from bench.plain import PlainRun, unwoven
 from hobtrial.core.script import SCRIPT_FILE, Script
 from hobtrial.core.trial import variable
@@ -34,7 +34,7 @@ def run(source: bytes) -> dict[str, Any]:
         return trace
 
     results = {}
-    for name, plan in course_plans(ready):
+    for name, plan in scenario_plans(ready):
         game = PlainRun(unwoven(reading), ready.scene, plan, (variable("score"), variable("lives")))
         sys.settrace(trace)
         try:

@@ -61,9 +61,9 @@ def prepared() -> Prepared:
     return open_exercise(files())
 
 
-def course_plans(ready: Prepared) -> Iterator[tuple[str, Plan]]:
+def scenario_plans(ready: Prepared) -> Iterator[tuple[str, Plan]]:
     """Name and plan of each scenario."""
-    return ((course.scenario.name, course.plan) for course in ready.courses)
+    return ((scenario.spec.name, scenario.plan) for scenario in ready.scenarios)
 
 
 def scripts(number: int = SCRIPTS) -> dict[str, bytes]:
@@ -108,8 +108,8 @@ def theirs() -> float:
 def wild_trials() -> float:
     """Wild trials a second, in one process."""
     ready = open_exercise(exercise_folder("three-lives"))
-    number = next(n for n, course in enumerate(ready.courses) if course.scenario.wild is not None)
-    trials = len(ready.courses[number].plans)
+    number = next(n for n, scenario in enumerate(ready.scenarios) if scenario.spec.wild is not None)
+    trials = len(ready.scenarios[number].plans)
     shortest = float("inf")
     for _ in range(3):
         begin = time.perf_counter()

@@ -65,7 +65,7 @@ def round_one() -> dict[str, Any]:
 
 def of_findings(browser: WebDriver, wren: dict[str, Any]) -> None:
     """A change that is tried on the Trial, the sheet of its group, and the group on the Round."""
-    browser.get(f"{address()}/tries/{wren['try_id']}/scenarios/2")
+    browser.get(f"{address()}/tries/{wren['submission_id']}/scenarios/2")
     WebDriverWait(browser, 20).until(lambda look: look.find_elements(By.ID, "help-Fix"))[0].click()
     next(each for each in browser.find_elements(By.TAG_NAME, "button") if each.text == "Try this change").click()
     WebDriverWait(browser, 20).until(lambda look: look.find_elements(By.CSS_SELECTOR, "[data-tried]"))
@@ -84,7 +84,7 @@ def main() -> None:
     browser.get(address())
     browser.execute_script("localStorage.clear()")
     students = {row["student"]: row for row in round_one()["students"]}
-    numbers = {name: row["try_id"] for name, row in students.items()}
+    numbers = {name: row["submission_id"] for name, row in students.items()}
     of_findings(browser, students["Wren"])
     play(browser)
     for name, (path, theme) in PICTURES.items():

@@ -63,7 +63,7 @@ def _marked(url: str) -> bool:
 def tries() -> dict[str, int]:
     """The numbers of the last tries of the sample class, by student."""
     with urlopen(f"{address()}/api/rounds/1") as answer:
-        return {row["student"]: row["try_id"] for row in json.load(answer)["students"]}
+        return {row["student"]: row["submission_id"] for row in json.load(answer)["students"]}
 
 
 @functools.cache

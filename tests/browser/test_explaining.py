@@ -40,7 +40,7 @@ class OnTheTrial(Browsed):
         self.assertEqual(self.one("[data-tried]").get_attribute("data-tried"), "20")
         self.assertIn("20 of 20 instead of 15", self.one("[data-tried]").text)
 
-    def test_the_try_before_can_stand_beside(self) -> None:
+    def test_the_submission_before_can_stand_beside(self) -> None:
         self.open_trial("Vetch", "Three buns")
         self.one("select[aria-label='In pencil beside it'] option", "try").click()
         until(lambda: "beside=earlier" in self.browser.current_url, "the address does not say so")

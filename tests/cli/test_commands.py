@@ -271,9 +271,11 @@ class Load(Folder):
         )
         self.assertIn("sorel.py: no student has just that name; nothing was handed in for it", stderr.getvalue())
         store = Store(dsn)
-        with store.transaction() as link:
-            self.assertEqual([(row["student"], row["number"]) for row in Rounds.tries(link, 1)], [("Wren", 1)])
-            self.assertEqual(Rounds.students(link, "8 Beech"), ["Sorrel", "Wren"])
+        with store.transaction() as connection:
+            self.assertEqual(
+                [(row["student"], row["number"]) for row in Rounds.submissions(connection, 1)], [("Wren", 1)]
+            )
+            self.assertEqual(Rounds.students(connection, "8 Beech"), ["Sorrel", "Wren"])
         store.close()
 
 

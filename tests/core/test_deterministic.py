@@ -69,7 +69,7 @@ def main(when: str) -> None:
                 run(source, spec, frames=2)
     found = [trace_json(run(SCRIPT, spec, (held_key("right", 0, 1),), frames=90))]
     found += [
-        replay(bakehouse(), sample_class()[name], bakehouse().courses[4])
+        replay(bakehouse(), sample_class()[name], bakehouse().scenarios[4])
         for name in ("wren", "quince", "yarrow", "teasel")
     ]
     print(json.dumps(found))

@@ -131,7 +131,7 @@ class Faults(unittest.TestCase):
         ):
             reading = prepared.read(source)
             assert isinstance(reading, Script)
-            stop = prepared.play(prepared.weave(reading), prepared.courses[0]).stopped
+            stop = prepared.play(prepared.weave(reading), prepared.scenarios[0]).stopped
             assert stop is not None
             self.assertIn(words, stop.message)
 
@@ -167,17 +167,17 @@ class Faults(unittest.TestCase):
 
 class Samples(unittest.TestCase):
     def test_the_sample_exercise_has_five_scenarios_of_its_kinds(self) -> None:
-        names = [course.scenario.name for course in bakehouse().courses]
+        names = [scenario.spec.name for scenario in bakehouse().scenarios]
         self.assertLessEqual(
             {"Three buns in a row", "Soot from above", "A full shelf", "The last life", "After the end"}, set(names)
         )
 
     def test_verdicts_and_traces_agree(self) -> None:
         prepared = bakehouse()
-        for number, _ in enumerate(prepared.courses):
+        for number, _ in enumerate(prepared.scenarios):
             quick, whole = (
-                prepared.play(prepared.reference, prepared.courses[number]),
-                prepared.reference_trace(prepared.courses[number]),
+                prepared.play(prepared.reference, prepared.scenarios[number]),
+                prepared.reference_trace(prepared.scenarios[number]),
             )
             self.assertEqual((quick.samples, quick.story, quick.outcome), (whole.samples, whole.story, whole.outcome))
 
@@ -195,6 +195,6 @@ class Samples(unittest.TestCase):
             assert isinstance(reading, Script)
             for run in play_all(prepared, prepared.weave(reading)):
                 failed |= {(run.name, v.expect) for v in run.verdicts if v.verdict != HELD}
-        everything = {(c.scenario.name, e.text) for c in prepared.courses for e in c.checks}
+        everything = {(c.spec.name, e.text) for c in prepared.scenarios for e in c.checks}
         self.assertEqual(everything - failed, set())
         self.assertEqual(BAKEHOUSE, "bakehouse-rush")

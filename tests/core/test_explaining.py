@@ -153,10 +153,10 @@ class Bounds(unittest.TestCase):
             "for i in range(50):\n    pass\n\n\ndef f():\n    pass\n\n\nf()\nn = 0\nwhile True:\n    n = 1"
         )
         assert isinstance(reading, Script)
-        self.assertEqual(bakehouse().play(bakehouse().weave(reading), bakehouse().courses[0]).passes, 100_000)
+        self.assertEqual(bakehouse().play(bakehouse().weave(reading), bakehouse().scenarios[0]).passes, 100_000)
         reading = bakehouse().read("for i in range(50):\n    pass\n\n\ndef f():\n    pass\n\n\nf()")
         assert isinstance(reading, Script)
-        self.assertEqual(bakehouse().play(bakehouse().weave(reading), bakehouse().courses[0]).passes, 51)
+        self.assertEqual(bakehouse().play(bakehouse().weave(reading), bakehouse().scenarios[0]).passes, 51)
 
 
 class WhyChain(unittest.TestCase):
@@ -169,9 +169,9 @@ class WhyChain(unittest.TestCase):
         reading = bakehouse().read(source)
         assert isinstance(reading, Script)
         woven = bakehouse().weave(reading)
-        for number, course in enumerate(bakehouse().courses):
+        for number, scenario in enumerate(bakehouse().scenarios):
             run = play_scenario(bakehouse(), woven, number, record=True)
-            for verdict, asked in zip(run.verdicts, course.checks, strict=True):
+            for verdict, asked in zip(run.verdicts, scenario.checks, strict=True):
                 if verdict.verdict != "held":
                     cause = why(verdict, asked.about, reading, run.trace, reference_of(bakehouse(), run))
                     return sentence(cause.kind, {"name": cause.what, "own": None, **cause.facts})
@@ -236,16 +236,18 @@ class WhyChain(unittest.TestCase):
 
 class Replay(unittest.TestCase):
     def test_the_parting_is_where_the_runs_differ_first(self) -> None:
-        number = [course.scenario.name for course in bakehouse().courses].index("A full shelf")
-        found = replay(bakehouse(), sample_class()["wren"], bakehouse().courses[number])
+        number = [scenario.spec.name for scenario in bakehouse().scenarios].index("A full shelf")
+        found = replay(bakehouse(), sample_class()["wren"], bakehouse().scenarios[number])
         self.assertEqual((found["parting"]["frame"], found["parting"]["what"]), (83, "outcome"))
-        self.assertIsNone(replay(bakehouse(), REFERENCE, bakehouse().courses[number])["parting"])
+        self.assertIsNone(replay(bakehouse(), REFERENCE, bakehouse().scenarios[number])["parting"])
 
     def test_a_stop_is_a_parting(self) -> None:
-        self.assertEqual(replay(bakehouse(), sample_class()["yarrow"], bakehouse().courses[0])["parting"]["frame"], 29)
+        self.assertEqual(
+            replay(bakehouse(), sample_class()["yarrow"], bakehouse().scenarios[0])["parting"]["frame"], 29
+        )
 
     def test_an_unreadable_script_has_no_trace(self) -> None:
-        found = replay(bakehouse(), sample_class()["woad"], bakehouse().courses[0])
+        found = replay(bakehouse(), sample_class()["woad"], bakehouse().scenarios[0])
         self.assertEqual((found["trace"], found["checks"], found["parting"]), (None, [], None))
 
 

@@ -5,8 +5,9 @@ from typing import Any
 
 from hobtrial.core.exercise import Check
 from hobtrial.core.judging import ExpectationError, Surroundings, judge, read_expectation
-from hobtrial.core.judging.asked import read_check
+from hobtrial.core.judging.checks import read_check
 from hobtrial.core.judging.names import read_arrangement
+from hobtrial.core.script import Script
 from hobtrial.core.trial import Trace, held_key, pressed_key
 from hobtrial.core.words import UNSET
 from tests.support import bakehouse, bun, run, scene
@@ -239,10 +240,12 @@ class Moments(unittest.TestCase):
 class Arranged(unittest.TestCase):
     def test_a_variable_that_the_script_does_not_have_leaves_its_checks_not_reached(self) -> None:
         prepared = bakehouse()
-        woven = prepared.weave(prepared.read("score = 0"))
-        number = next(n for n, course in enumerate(prepared.courses) if course.plan.arrange)
-        trace = prepared.play(woven, prepared.courses[number])
+        reading = prepared.read("score = 0")
+        assert isinstance(reading, Script)
+        woven = prepared.weave(reading)
+        number = next(n for n, scenario in enumerate(prepared.scenarios) if scenario.plan.arrange)
+        trace = prepared.play(woven, prepared.scenarios[number])
         self.assertEqual(trace.unarranged, ("lives",))
-        verdicts = [judge(asked, trace, lambda: trace) for asked in prepared.courses[number].checks]
+        verdicts = [judge(asked, trace, lambda: trace) for asked in prepared.scenarios[number].checks]
         self.assertEqual([v.verdict for v in verdicts], ["broken", "not reached"])
         self.assertIs(trace.final["lives"], UNSET)

@@ -129,7 +129,7 @@ class Games(unittest.TestCase):
             [],
         )
         scenario = Scenario.model_validate(self.game.as_scenario("Played by hand"))
-        trace = self.prepared.play(self.prepared.reference, self.prepared.course_of(scenario), record=True)
+        trace = self.prepared.play(self.prepared.reference, self.prepared.scenario_of(scenario), record=True)
         self.assertEqual([(line.frame, line.text) for line in trace.story], [(4, "ding"), (11, "rung"), (12, "Wren")])
         body = self.game._run.state.scene.by_name["hob"]
         self.assertEqual((trace.pieces["hob"]["x"][-1][1], trace.pieces["hob"]["y"][-1][1]), (body.x, body.y))
@@ -155,7 +155,7 @@ class Games(unittest.TestCase):
         self.assertEqual(news[0]["questions"], ["First?"])
         self.assertEqual((news[2]["story"][0]["text"], news[4]["story"][0]["text"]), ("2", "7"))
         scenario = Scenario.model_validate(game.as_scenario("Played by hand"))
-        trace = prepared.play(prepared.reference, prepared.course_of(scenario), record=True)
+        trace = prepared.play(prepared.reference, prepared.scenario_of(scenario), record=True)
         self.assertEqual(
             [(line.frame, line.text) for line in trace.story if line.text != "First?"], [(2, "2"), (4, "7")]
         )

@@ -83,7 +83,7 @@ class Cases(unittest.TestCase):
     def test_each_row_is_a_trial_and_a_check_of_its_own(self) -> None:
         prepared = exercise(CASES, FIVE)
         self.assertEqual(prepared.out_of, 5)
-        self.assertEqual(prepared.courses[0].labels, ("score = 3", "score = 4", "score = 5"))
+        self.assertEqual(prepared.scenarios[0].labels, ("score = 3", "score = 4", "score = 5"))
         right = marked(prepared, FIVE)
         self.assertEqual((right["marks"], right["scenarios"][0]["trials"]), (5, 3))
         wrong = marked(prepared, FIVE.replace(">= 5", "> 5"))
@@ -109,8 +109,8 @@ class Orders(unittest.TestCase):
     def test_the_same_doings_in_every_order(self) -> None:
         toml = ORDERS.replace("for = 0.3", "for = 0.6")
         prepared = exercise(toml, self.REFERENCE)
-        self.assertEqual(prepared.courses[0].labels, ("oven, walk", "walk, oven"))
-        starts = [[given.frame for given in plan.inputs] for plan in prepared.courses[0].plans]
+        self.assertEqual(prepared.scenarios[0].labels, ("oven, walk", "walk, oven"))
+        starts = [[given.frame for given in plan.inputs] for plan in prepared.scenarios[0].plans]
         self.assertEqual(starts, [[3, 6], [3, 24]])
         self.assertEqual(marked(prepared, self.REFERENCE)["marks"], 1)
         script = self.REFERENCE.replace("score += 1", "score += 1 if clock() < 0.75 else 2")
@@ -130,7 +130,7 @@ class Orders(unittest.TestCase):
 
 class Wild(unittest.TestCase):
     def test_the_same_inputs_for_every_script_and_every_time(self) -> None:
-        first, second = (exercise(WILD, ONCE).courses[0] for _ in range(2))
+        first, second = (exercise(WILD, ONCE).scenarios[0] for _ in range(2))
         self.assertEqual(first.plans, second.plans)
         self.assertEqual(len(first.plans), 40)
         self.assertGreater(len({plan.inputs for plan in first.plans}), 30)
@@ -153,8 +153,8 @@ class Wild(unittest.TestCase):
         reading = prepared.read(text(ONCE + CHEAT))
         assert isinstance(reading, Script)
         scenario = marked(prepared, ONCE + CHEAT)["scenarios"][0]["checks"][0]["shortest"]["scenario"]
-        course = prepared.course_of(Scenario.model_validate(scenario))
-        self.assertEqual(prepared.play(prepared.weave(reading), course).final["score"], 2)
+        scenario = prepared.scenario_of(Scenario.model_validate(scenario))
+        self.assertEqual(prepared.play(prepared.weave(reading), scenario).final["score"], 2)
 
     def test_only_some_kinds_of_checks_go_with_it(self) -> None:
         with self.assertRaisesRegex(ExerciseError, "checks of always, never, each and same, not `end`"):
@@ -270,7 +270,7 @@ class Inputs(unittest.TestCase):
             """,
             ONCE,
         )
-        trace = prepared.reference_trace(prepared.courses[0])
+        trace = prepared.reference_trace(prepared.scenarios[0])
         self.assertEqual(trace.keys, ((6, "right", True), (17, "right", False)))
         self.assertEqual(marked(prepared, ONCE)["marks"], 1)
 
@@ -282,7 +282,7 @@ class Inputs(unittest.TestCase):
         prepared = exercise(
             """
             [[scenario]]
-            name = "Asked"
+            name = "PreparedCheck"
             [[scenario.input]]
             at = 0.5
             answer = "2"
@@ -303,15 +303,15 @@ class WrittenBack(unittest.TestCase):
     def test_any_trial_is_an_ordinary_scenario_that_comes_out_the_same(self) -> None:
         for toml, reference in ((CASES, FIVE), (ORDERS, Orders.REFERENCE), (WILD, ONCE)):
             prepared = exercise(toml, reference)
-            course = prepared.courses[0]
-            for trial in range(min(len(course.plans), 6)):
-                again = exercise(scenario_text(written_back(course, trial)), reference).courses[0]
-                with self.subTest(course.scenario.name, trial=trial):
-                    plan, wanted = again.plan, course.plans[trial]
+            scenario = prepared.scenarios[0]
+            for trial in range(min(len(scenario.plans), 6)):
+                again = exercise(scenario_text(written_back(scenario, trial)), reference).scenarios[0]
+                with self.subTest(scenario.spec.name, trial=trial):
+                    plan, wanted = again.plan, scenario.plans[trial]
                     self.assertEqual([each.frame for each in plan.inputs], [each.frame for each in wanted.inputs])
                     self.assertEqual(
-                        prepared.play_plan(prepared.reference, course, plan).samples,
-                        prepared.play(prepared.reference, course, trial).samples,
+                        prepared.play_plan(prepared.reference, scenario, plan).samples,
+                        prepared.play(prepared.reference, scenario, trial).samples,
                     )
 
     def test_predictions_name_variables_and_a_time_of_the_trial(self) -> None:

@@ -110,7 +110,7 @@ class PlantedSlips(unittest.TestCase):
         self.assertEqual(scenario.name, "Catches boundary in line 9")
         slip = exercise.read(planted(exercise)[number].text)
         assert isinstance(slip, Script)
-        last = len(whole.courses) - 1
+        last = len(whole.scenarios) - 1
         self.assertTrue(play_scenario(whole, whole.weave(slip), last).broken)
         self.assertFalse(play_scenario(whole, whole.reference, last).broken)
 

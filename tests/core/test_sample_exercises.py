@@ -48,7 +48,7 @@ class Samples(unittest.TestCase):
             with self.subTest(name):
                 self.assertGreater(len(files["brief.md"]), 200)
                 self.assertTrue(10 <= prepared.out_of <= 20)
-                self.assertGreaterEqual(len(prepared.courses), 2)
+                self.assertGreaterEqual(len(prepared.scenarios), 2)
 
     def test_every_event_motion_input_check_and_craft_form_is_used_by_one(self) -> None:
         tomls = "\n".join(files["exercise.toml"].decode() for _, files in self.opened.values())

@@ -18,7 +18,7 @@ def seen(exercise: str, old: str, new: str, *, tries: int = 3, help_: Help = HEL
     source = solution(exercise)
     assert old in source, old
     opened = prepared(exercise)
-    visible = [course.scenario.visible for course in opened.courses]
+    visible = [scenario.spec.visible for scenario in opened.scenarios]
     made = from_json(report(opened, "x.py", source.replace(old, new)))
     seen_: dict[str, Any] = to_json(for_student(made, help_, tries, visible))
     return seen_

@@ -199,8 +199,8 @@ class Straight(unittest.TestCase):
         """
         reference = b'name = input("Who are you?")\nprint("Good day,", name)\n'
         prepared = open_exercise({"exercise.toml": text(toml).encode(), "reference.py": reference})
-        self.assertEqual(prepared.reference_trace(prepared.courses[0]).outcome, "playing")
-        self.assertEqual([line.frame for line in prepared.reference_trace(prepared.courses[0]).story], [0, 30])
+        self.assertEqual(prepared.reference_trace(prepared.scenarios[0]).outcome, "playing")
+        self.assertEqual([line.frame for line in prepared.reference_trace(prepared.scenarios[0]).story], [0, 30])
 
 
 class InPlace(unittest.TestCase):

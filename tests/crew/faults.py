@@ -10,30 +10,32 @@ from collections.abc import Iterator
 from typing import Any
 from unittest import mock
 
-from hobtrial.crew import hand as hand_module
+from hobtrial.crew import process as process_module
 
 
 @contextlib.contextmanager
 def killed_after(messages: int) -> Iterator[None]:
     """Workers are killed over a task once they have said so many things."""
-    hear, ask = hand_module.Hand._hear, hand_module.Hand.ask
-    to_hear: dict[hand_module.Hand, int] = {}
+    hear, ask = process_module.WorkerProcess._hear, process_module.WorkerProcess.ask
+    to_hear: dict[process_module.WorkerProcess, int] = {}
 
-    async def hear_some(hand: hand_module.Hand, seconds: float) -> dict[str, Any]:
-        left = to_hear.get(hand)
+    async def hear_some(worker: process_module.WorkerProcess, seconds: float) -> dict[str, Any]:
+        left = to_hear.get(worker)
         if left == 0:
-            hand.process.kill()
-            await hand.process.wait()
+            worker.process.kill()
+            await worker.process.wait()
         if left is not None:
-            to_hear[hand] = left - 1
-        return await hear(hand, seconds)
+            to_hear[worker] = left - 1
+        return await hear(worker, seconds)
 
-    async def ask_counted(hand: hand_module.Hand, task: dict[str, Any], seconds: float | None = None) -> dict[str, Any]:
-        to_hear[hand] = messages
-        return await ask(hand, task, seconds)
+    async def ask_counted(
+        worker: process_module.WorkerProcess, task: dict[str, Any], seconds: float | None = None
+    ) -> dict[str, Any]:
+        to_hear[worker] = messages
+        return await ask(worker, task, seconds)
 
-    patched = mock.patch.object(hand_module.Hand, "_hear", hear_some)
-    with patched, mock.patch.object(hand_module.Hand, "ask", ask_counted):
+    patched = mock.patch.object(process_module.WorkerProcess, "_hear", hear_some)
+    with patched, mock.patch.object(process_module.WorkerProcess, "ask", ask_counted):
         yield
 
 
@@ -55,7 +57,7 @@ def breaking(where: str, error: str) -> Iterator[None]:
         f"w.Worker.warm_up = warm_up\n"
         f"w.main()\n"
     )
-    with mock.patch.object(hand_module, "COMMAND", ("-c", code)):
+    with mock.patch.object(process_module, "COMMAND", ("-c", code)):
         yield
 
 

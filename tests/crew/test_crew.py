@@ -13,7 +13,7 @@ from hobtrial.core import reporting
 from hobtrial.core.exercise import ExerciseError
 from hobtrial.core.words import clean
 from hobtrial.crew import Crew, WorkerGoneError
-from hobtrial.crew import hand as hand_module
+from hobtrial.crew import process as process_module
 from hobtrial.crew.wire import WireError, pack, read_message, unpack
 from hobtrial.demo import exercise_folder
 from tests.core.hostile import HOSTILE
@@ -44,11 +44,11 @@ class CrewAtWork(unittest.IsolatedAsyncioTestCase):
     async def test_a_worker_that_is_killed_costs_nothing(self) -> None:
         async with Crew(1) as crew:
             exercise = await crew.open(FILES)
-            (hand,) = crew._hands
-            hand.process.kill()
+            (worker,) = crew._workers
+            worker.process.kill()
             found = await crew.mark(exercise, "x.py", sample_class()["wren"].encode())
             self.assertEqual((found.status, found.marks, found.fault), ("marked", 15, None))
-            self.assertNotEqual(crew._hands, {hand})
+            self.assertNotEqual(crew._workers, {worker})
 
     async def test_a_worker_that_is_killed_each_time_is_the_machines_doing(self) -> None:
         async with Crew(1) as crew:
@@ -113,7 +113,7 @@ class CrewAtWork(unittest.IsolatedAsyncioTestCase):
     async def test_a_worker_that_hangs_is_ended(self) -> None:
         async with Crew(1) as crew:
             exercise = await crew.open(FILES)
-            with mock.patch.object(hand_module, "SILENT_SECONDS", 0.001), self.assertRaises(WorkerGoneError):
+            with mock.patch.object(process_module, "SILENT_SECONDS", 0.001), self.assertRaises(WorkerGoneError):
                 await crew.replay(exercise, b"a = 1", 0)
             self.assertEqual((await crew.replay(exercise, b"score = 3", 0))["trace"]["final"]["score"], 3)
 
@@ -121,17 +121,17 @@ class CrewAtWork(unittest.IsolatedAsyncioTestCase):
         with mock.patch.dict("os.environ", {"HOB_SECRET": "x"}):
             async with Crew(1) as crew:
                 await crew.open(FILES)
-                (hand,) = crew._hands
-                with open(f"/proc/{hand.process.pid}/environ", "rb") as file:
+                (worker,) = crew._workers
+                with open(f"/proc/{worker.process.pid}/environ", "rb") as file:
                     names = {entry.split(b"=")[0] for entry in file.read().split(b"\0") if entry}
         self.assertEqual(names, {b"PATH", b"PYTHONPATH", b"PYTHONHASHSEED", b"LANG"})
 
     async def test_a_worker_is_another_user_without_files_and_without_new_privileges(self) -> None:
         async with Crew(1) as crew:
             await crew.open(FILES)
-            (hand,) = crew._hands
+            (worker,) = crew._workers
             self.assertEqual(crew.missing, [])
-            process = Path(f"/proc/{hand.process.pid}")
+            process = Path(f"/proc/{worker.process.pid}")
             status = dict(line.split(":", 1) for line in (process / "status").read_text().splitlines())
             self.assertEqual((status["NoNewPrivs"].strip(), status["Seccomp"].strip()), ("1", "2"))
             if as_root():
@@ -145,11 +145,11 @@ class CrewAtWork(unittest.IsolatedAsyncioTestCase):
         async with Crew(1) as crew:
             exercise = await crew.open(FILES)
             before = await crew.replay(exercise, canary, 0)
-            (hand,) = crew._hands
+            (worker,) = crew._workers
             for script in scripts:
                 self.assertEqual((await crew.mark(exercise, "x.py", script.encode())).status, "stopped", script)
             self.assertEqual(await crew.replay(exercise, canary, 0), before)
-            self.assertEqual(crew._hands, {hand})
+            self.assertEqual(crew._workers, {worker})
 
     async def test_control_characters_do_not_come_through(self) -> None:
         async with Crew(1) as crew:
@@ -160,7 +160,7 @@ class CrewAtWork(unittest.IsolatedAsyncioTestCase):
 
 def exercise_scenarios() -> list[str]:
     """The names of the scenarios of the exercise."""
-    return [course.scenario.name for course in bakehouse().courses]
+    return [scenario.spec.name for scenario in bakehouse().scenarios]
 
 
 class Wire(unittest.TestCase):

@@ -1,4 +1,4 @@
-"""Games by hand: a process for each player, behind both walls, ended with its player."""
+"""Games by worker: a process for each player, behind both walls, ended with its player."""
 
 import unittest
 

@@ -35,24 +35,24 @@ class Explained(Served):
         return next(row for row in self.round()["students"] if row["student"] == student)
 
     def attempt(self, student: str) -> dict[str, Any]:
-        found: dict[str, Any] = self.client.get(f"/api/tries/{self.row(student)['try_id']}").json()
+        found: dict[str, Any] = self.client.get(f"/api/submissions/{self.row(student)['submission_id']}").json()
         return found
 
-    def withdraw(self, key: str, try_id: int | None, withdrawn: bool) -> int:
-        body = {"key": key, "try_id": try_id, "withdrawn": withdrawn}
+    def withdraw(self, key: str, submission_id: int | None, withdrawn: bool) -> int:
+        body = {"key": key, "submission_id": submission_id, "withdrawn": withdrawn}
         return self.client.put("/api/rounds/1/withdrawn", json=body, headers=ORIGIN).status_code
 
 
 class Withdrawing(Explained):
     def test_for_one_student(self) -> None:
-        key, wren = self.attempt("Wren")["findings"][0]["key"], self.row("Wren")["try_id"]
+        key, wren = self.attempt("Wren")["findings"][0]["key"], self.row("Wren")["submission_id"]
         self.assertEqual(self.withdraw(key, wren, True), 204)
         self.assertEqual((self.row("Wren")["groups"], self.row("Wren")["first"]), ([], None))
         self.assertEqual(self.row("Wren")["marks"], 15)
         self.assertEqual(self.attempt("Wren")["findings"][0]["withdrawn"], "student")
         self.assertEqual(self.attempt("Clover")["findings"][0]["withdrawn"], "")
         group = next(each for each in self.round()["groups"] if each["key"] == key)
-        self.assertEqual((len(group["tries"]), group["withdrawn"]), (2, False))
+        self.assertEqual((len(group["submission_ids"]), group["withdrawn"]), (2, False))
         self.assertEqual(self.withdraw(key, wren, False), 204)
         self.assertEqual(self.row("Wren")["groups"], [key])
 
@@ -78,7 +78,9 @@ class Withdrawing(Explained):
 
 class Sheets(Explained):
     def test_a_sheet_has_the_lines_and_the_question_and_nobodys_name(self) -> None:
-        group = next(each for each in self.round()["groups"] if each["slip"] == "boundary" and len(each["tries"]) == 3)
+        group = next(
+            each for each in self.round()["groups"] if each["slip"] == "boundary" and len(each["submission_ids"]) == 3
+        )
         answer = self.client.get(f"/api/rounds/1/sheet?key={quote(group['key'])}")
         found = answer.json()
         self.assertEqual((found["title"], found["scripts"], found["of"]), (group["title"], 3, 24))
@@ -91,24 +93,26 @@ class Sheets(Explained):
 
 class Changes(Explained):
     def test_a_fix_is_tried_and_nothing_is_kept(self) -> None:
-        wren = self.row("Wren")["try_id"]
-        found = self.client.post(f"/api/tries/{wren}/findings/0/change", headers=ORIGIN).json()
+        wren = self.row("Wren")["submission_id"]
+        found = self.client.post(f"/api/submissions/{wren}/findings/0/change", headers=ORIGIN).json()
         self.assertEqual((found["marks_before"], found["marks"], found["out_of"]), (15, 20, 20))
         self.assertEqual({(each["before"], each["after"]) for each in found["checks"]}, {("broken", "held")})
         self.assertIn("    if score >= 5:", found["source"])
         self.assertEqual((self.row("Wren")["marks"], self.row("Wren")["number"]), (15, 1))
 
     def test_a_text_that_cannot_be_read_is_mended_too(self) -> None:
-        woad = self.row("Woad")["try_id"]
-        found = self.client.post(f"/api/tries/{woad}/findings/0/change", headers=ORIGIN).json()
+        woad = self.row("Woad")["submission_id"]
+        found = self.client.post(f"/api/submissions/{woad}/findings/0/change", headers=ORIGIN).json()
         self.assertEqual((found["marks_before"], found["marks"] > 0), (0, True))
-        self.assertEqual(self.client.post(f"/api/tries/{woad}/findings/7/change", headers=ORIGIN).status_code, 404)
+        self.assertEqual(
+            self.client.post(f"/api/submissions/{woad}/findings/7/change", headers=ORIGIN).status_code, 404
+        )
 
-    def test_the_try_before_stands_beside(self) -> None:
+    def test_the_submission_before_stands_beside(self) -> None:
         vetch = self.attempt("Vetch")
         self.assertEqual(vetch["earlier"]["number"], vetch["number"] - 1)
-        own = self.client.get(f"/api/tries/{vetch['id']}/scenarios/0").json()
-        beside = self.client.get(f"/api/tries/{vetch['id']}/scenarios/0?earlier=true").json()
+        own = self.client.get(f"/api/submissions/{vetch['id']}/scenarios/0").json()
+        beside = self.client.get(f"/api/submissions/{vetch['id']}/scenarios/0?earlier=true").json()
         self.assertEqual(own["trace"], beside["trace"])
         self.assertNotEqual(own["reference"]["samples"], beside["reference"]["samples"])
         self.assertIsNone(self.attempt("Wren")["earlier"])
@@ -116,7 +120,7 @@ class Changes(Explained):
 
 class Feedback(Explained):
     def page(self, student: str) -> str:
-        answer = self.client.get(f"/api/tries/{self.row(student)['try_id']}/feedback")
+        answer = self.client.get(f"/api/submissions/{self.row(student)['submission_id']}/feedback")
         self.assertEqual((answer.status_code, answer.headers["content-type"][:9]), (200, "text/html"))
         return answer.text
 
@@ -134,14 +138,14 @@ class Feedback(Explained):
         found = self.attempt("Tansy")
         self.withdraw(found["findings"][0]["key"], found["id"], True)
         own = {"marks": 18, "comment": "<b>Nearly</b> there"}
-        self.client.put(f"/api/tries/{found['id']}/own", json=own, headers=ORIGIN)
+        self.client.put(f"/api/submissions/{found['id']}/own", json=own, headers=ORIGIN)
         page = self.page("Tansy")
         self.assertNotIn("exactly 5", page)
         self.assertIn("18 marks.", page)
         self.assertIn("&lt;b&gt;Nearly&lt;/b&gt; there", page)
 
     def test_nobody(self) -> None:
-        self.assertEqual(self.client.get("/api/tries/999/feedback").status_code, 404)
+        self.assertEqual(self.client.get("/api/submissions/999/feedback").status_code, 404)
 
 
 class Predictions(Served):
@@ -158,11 +162,11 @@ class Predictions(Served):
             return next(each for each in rows if each["student"] == right)
 
         right = next(each.student for each in tries("bread-choices") if not each.mistakes and each.number == 1)
-        path = f"/api/tries/{row()['try_id']}/scenarios/0/prediction"
+        path = f"/api/submissions/{row()['submission_id']}/scenarios/0/prediction"
         guesses = {"guesses": {"price": "3", "coins": "5"}}
         self.assertEqual(self.client.put(path, json=guesses, headers=ORIGIN).status_code, 204)
         self.assertEqual(row()["predicted"], [{"scenario": 0, "right": 1, "of": 2}])
-        kept = self.client.get(f"/api/tries/{row()['try_id']}").json()["predictions"]
+        kept = self.client.get(f"/api/submissions/{row()['submission_id']}").json()["predictions"]
         self.assertEqual(kept, {"0": {"price": "3", "coins": "5"}})
         self.client.put(path, json={"guesses": {"price": "3", "coins": "4"}}, headers=ORIGIN)
         self.assertEqual(row()["predicted"], [{"scenario": 0, "right": 2, "of": 2}])
@@ -179,16 +183,18 @@ class NotTheScriptsFault(unittest.TestCase):
             row = self.wait_for(broken, "Wren", "unmarked")
             self.assertEqual((row["marks"], row["verdicts"], row["fault"]["whose"]), (None, [], "ours"))
             self.assertIn("Tell whoever looks after the server", row["fault"]["message"])
-            attempt = broken.get(f"/api/tries/{row['try_id']}").json()
+            attempt = broken.get(f"/api/submissions/{row['submission_id']}").json()
             self.assertEqual((attempt["status"], attempt["fault"]["id"]), ("unmarked", row["fault"]["id"]))
-            page = broken.get(f"/api/tries/{row['try_id']}/feedback").text
+            page = broken.get(f"/api/submissions/{row['submission_id']}/feedback").text
             self.assertIn("could not be marked", page)
             self.assertNotIn("Nothing to report", page)
-            self.assertEqual(broken.get(f"/api/tries/{row['try_id']}/scenarios/0").status_code, 200)
+            self.assertEqual(broken.get(f"/api/submissions/{row['submission_id']}/scenarios/0").status_code, 200)
             woad = self.wait_for(broken, "Woad", "unreadable")  # nothing of it is played, so it is marked
             self.assertEqual(woad["marks"], 0)
-            self.assertEqual(broken.post(f"/api/tries/{row['try_id']}/mark", headers=ORIGIN).status_code, 202)
-            self.assertEqual(broken.post("/api/tries/9999/mark", headers=ORIGIN).status_code, 404)
+            self.assertEqual(
+                broken.post(f"/api/submissions/{row['submission_id']}/mark", headers=ORIGIN).status_code, 202
+            )
+            self.assertEqual(broken.post("/api/submissions/9999/mark", headers=ORIGIN).status_code, 404)
             self.wait_for(broken, "Wren", "unmarked")
         with TestClient(create_app(dsn), base_url=f"http://{HOST}") as client:
             self.assertEqual(self.wait_for(client, "Wren", "marked")["marks"], 15)

@@ -101,21 +101,21 @@ class HandingIn(unittest.IsolatedAsyncioTestCase):
         )
 
     def test_own_marks_stand_beside_the_computed_ones(self) -> None:
-        first = self.client.get("/api/rounds/1").json()["students"][0]["try_id"]
+        first = self.client.get("/api/rounds/1").json()["students"][0]["submission_id"]
 
         def put(**own: Any) -> int:
-            return self.client.put(f"/api/tries/{first}/own", json=own, headers=ORIGIN).status_code
+            return self.client.put(f"/api/submissions/{first}/own", json=own, headers=ORIGIN).status_code
 
         self.assertEqual(put(marks=12.5, comment="Well thought."), 204)
-        found = self.client.get(f"/api/tries/{first}").json()
+        found = self.client.get(f"/api/submissions/{first}").json()
         self.assertEqual(
             (found["own_marks"], found["own_comment"], found["own_by"]), (12.5, "Well thought.", "teacher")
         )
-        row = next(row for row in self.client.get("/api/rounds/1").json()["students"] if row["try_id"] == first)
+        row = next(row for row in self.client.get("/api/rounds/1").json()["students"] if row["submission_id"] == first)
         self.assertEqual(row["own_marks"], 12.5)
         self.assertEqual((put(marks=12.3), put(marks=-1), put(comment="x" * 3000)), (422, 422, 422))
         self.assertEqual(put(), 204)
-        self.assertIsNone(self.client.get(f"/api/tries/{first}").json()["own_marks"])
+        self.assertIsNone(self.client.get(f"/api/submissions/{first}").json()["own_marks"])
 
     async def test_looks_are_pictures_and_nothing_else(self) -> None:
         files = {**exercise_folder("first-count"), "looks/hob.svg": PICTURE}
@@ -123,8 +123,8 @@ class HandingIn(unittest.IsolatedAsyncioTestCase):
             opened = await crew.open(files)
         store = Store(self.dsn)
         facts = {key: getattr(opened, key) for key in ("title", "out_of", "seconds", "scenarios")}
-        with store.transaction() as link:
-            version = Exercises.add(link, "with-looks", opened.key, files, facts)
+        with store.transaction() as connection:
+            version = Exercises.add(connection, "with-looks", opened.key, files, facts)
         store.close()
         self.assertEqual(opened.scene["own_looks"], ["hob"])
         answer = self.client.get(f"/api/exercises/{version}/looks/hob.svg")
@@ -136,8 +136,8 @@ class HandingIn(unittest.IsolatedAsyncioTestCase):
         self.assertEqual(self.client.get("/api/exercise.schema.json").json(), schema())
 
     def test_trials_of_a_scenario(self) -> None:
-        self.assertEqual(self.client.get("/api/tries/1/scenarios/0?trial=1").status_code, 404)
-        found = self.client.get("/api/tries/1/scenarios/0?shortest=true").json()
+        self.assertEqual(self.client.get("/api/submissions/1/scenarios/0?trial=1").status_code, 404)
+        found = self.client.get("/api/submissions/1/scenarios/0?shortest=true").json()
         self.assertEqual((found["trials"], found["trial"]), ([""], 0))
 
     def test_a_round_opens_and_a_newer_version_shows_whose_marks_changed(self) -> None:
@@ -196,6 +196,6 @@ class HandingIn(unittest.IsolatedAsyncioTestCase):
         exercise = asyncio.run(opened())
         store = Store(self.dsn)
         facts = {key: getattr(exercise, key) for key in ("title", "out_of", "seconds", "scenarios")}
-        with store.transaction() as link:
-            Exercises.add(link, name, exercise.key, files, facts)
+        with store.transaction() as connection:
+            Exercises.add(connection, name, exercise.key, files, facts)
         store.close()

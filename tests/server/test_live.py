@@ -140,8 +140,8 @@ class Games(Sockets):
         found = self.client.get("/api/exercises/1/play").json()
         self.assertEqual(found["script"], exercise_folder(BAKEHOUSE)["starter.py"].decode())
         self.assertIn("score", [each["name"] for each in found["variables"]])
-        tried = self.client.get("/api/exercises/1/play?try_id=1").json()["script"]
-        self.assertEqual(tried, self.client.get("/api/tries/1").json()["source"])
+        tried = self.client.get("/api/exercises/1/play?submission_id=1").json()["script"]
+        self.assertEqual(tried, self.client.get("/api/submissions/1").json()["source"])
 
 
 class OnDisk(Sockets):

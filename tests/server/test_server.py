@@ -54,22 +54,22 @@ class Screens(Served):
         self.assertEqual(
             (wren["status"], wren["marks"], wren["verdicts"][2]), ("marked", 15, ["held", "broken", "broken"])
         )
-        group = next(group for group in found["groups"] if wren["try_id"] in group["tries"])
+        group = next(group for group in found["groups"] if wren["submission_id"] in group["submission_ids"])
         self.assertEqual(
-            (group["title"], len(group["tries"]), wren["groups"]),
+            (group["title"], len(group["submission_ids"]), wren["groups"]),
             ("The test of `score` is off at its boundary", 3, [group["key"]]),
         )
         self.assertEqual((found["trials"], found["game_seconds"]), (144, 816))
 
     def test_try_and_trial(self) -> None:
         rows = self.client.get("/api/rounds/1").json()["students"]
-        wren = next(row for row in rows if row["student"] == "Wren")["try_id"]
-        found = self.client.get(f"/api/tries/{wren}").json()
+        wren = next(row for row in rows if row["student"] == "Wren")["submission_id"]
+        found = self.client.get(f"/api/submissions/{wren}").json()
         self.assertEqual(
             (found["student"], found["previous"]["student"], found["next"]["student"]), ("Wren", "Woad", "Yarrow")
         )
         self.assertEqual(found["findings"][0]["others"], 2)
-        trial = self.client.get(f"/api/tries/{wren}/scenarios/2").json()
+        trial = self.client.get(f"/api/submissions/{wren}/scenarios/2").json()
         self.assertEqual(
             (trial["scenario"], trial["parting"]["frame"], trial["trace"]["frames"]), ("A full shelf", 83, 181)
         )
@@ -78,9 +78,9 @@ class Screens(Served):
     def test_what_is_not_there(self) -> None:
         for path, words in {
             "/api/rounds/99": "There is no such round",
-            "/api/tries/999": "There is no such try",
-            "/api/tries/999/scenarios/0": "There is no such try",
-            "/api/tries/1/scenarios/77": "there is no number 77",
+            "/api/submissions/999": "There is no such try",
+            "/api/submissions/999/scenarios/0": "There is no such try",
+            "/api/submissions/1/scenarios/77": "there is no number 77",
             "/api/nothing": "There is nothing at this address",
         }.items():
             found = self.client.get(path)

@@ -21,114 +21,114 @@ class Records(unittest.TestCase):
 
     def round(self) -> tuple[int, int]:
         """A version of an exercise and a round at it."""
-        with self.store.transaction() as link:
-            version = Exercises.add(link, "small", "abc", {"exercise.toml": b"x"}, FACTS)
-            return version, Rounds.open(link, "7 Larch", version)
+        with self.store.transaction() as connection:
+            version = Exercises.add(connection, "small", "abc", {"exercise.toml": b"x"}, FACTS)
+            return version, Rounds.open(connection, "7 Larch", version)
 
     def test_the_same_files_are_the_same_version_and_others_a_new_one(self) -> None:
-        with self.store.transaction() as link:
-            first = Exercises.add(link, "small", "abc", {"exercise.toml": b"x"}, FACTS)
-            self.assertEqual(Exercises.add(link, "small", "abc", {"exercise.toml": b"x"}, FACTS), first)
-            second = Exercises.add(link, "small", "def", {"exercise.toml": b"\x00y"}, FACTS)
+        with self.store.transaction() as connection:
+            first = Exercises.add(connection, "small", "abc", {"exercise.toml": b"x"}, FACTS)
+            self.assertEqual(Exercises.add(connection, "small", "abc", {"exercise.toml": b"x"}, FACTS), first)
+            second = Exercises.add(connection, "small", "def", {"exercise.toml": b"\x00y"}, FACTS)
             self.assertNotEqual(first, second)
-            self.assertEqual(Exercises.files(link, first), {"exercise.toml": b"x"})
-            self.assertEqual(Exercises.files(link, second), {"exercise.toml": b"\x00y"})
+            self.assertEqual(Exercises.files(connection, first), {"exercise.toml": b"x"})
+            self.assertEqual(Exercises.files(connection, second), {"exercise.toml": b"\x00y"})
 
-    def test_the_last_try_counts_and_the_same_text_is_kept_once(self) -> None:
+    def test_the_last_submission_counts_and_the_same_text_is_kept_once(self) -> None:
         _, round_id = self.round()
-        with self.store.transaction() as link:
-            first = Rounds.hand_in(link, "7 Larch", round_id, "Wren", "wren.py", b"a = 1")
-            self.assertEqual(Rounds.hand_in(link, "7 Larch", round_id, "Wren", "wren.py", b"a = 1"), first)
-            second = Rounds.hand_in(link, "7 Larch", round_id, "Wren", "wren.py", b"\x00\xff")
-            (row,) = Rounds.tries(link, round_id)
+        with self.store.transaction() as connection:
+            first = Rounds.hand_in(connection, "7 Larch", round_id, "Wren", "wren.py", b"a = 1")
+            self.assertEqual(Rounds.hand_in(connection, "7 Larch", round_id, "Wren", "wren.py", b"a = 1"), first)
+            second = Rounds.hand_in(connection, "7 Larch", round_id, "Wren", "wren.py", b"\x00\xff")
+            (row,) = Rounds.submissions(connection, round_id)
             self.assertEqual((row["id"], row["number"], row["student"], row["report"]), (second, 2, "Wren", None))
-            one = Rounds.one_try(link, second)
+            one = Rounds.one_submission(connection, second)
             assert one is not None
             self.assertEqual(bytes(one["source"]), b"\x00\xff")
 
     def test_a_report_is_kept_once_with_rows_for_findings(self) -> None:
         version, round_id = self.round()
         made = report(bakehouse(), "wren.py", WREN)
-        with self.store.transaction() as link:
+        with self.store.transaction() as connection:
             for student in ("Wren", "Clover"):
-                Rounds.hand_in(link, "7 Larch", round_id, student, "wren.py", WREN)
-            self.assertEqual(Rounds.unmarked(link, round_id), [DIGEST])
-            self.assertTrue(Reports.add(link, version, DIGEST, made))
-            self.assertFalse(Reports.add(link, version, DIGEST, made))
-            self.assertEqual(Rounds.unmarked(link, round_id), [])
-            rows = Rounds.tries(link, round_id)
+                Rounds.hand_in(connection, "7 Larch", round_id, student, "wren.py", WREN)
+            self.assertEqual(Rounds.unmarked(connection, round_id), [DIGEST])
+            self.assertTrue(Reports.add(connection, version, DIGEST, made))
+            self.assertFalse(Reports.add(connection, version, DIGEST, made))
+            self.assertEqual(Rounds.unmarked(connection, round_id), [])
+            rows = Rounds.submissions(connection, round_id)
             self.assertEqual([row["report"] for row in rows], [made, made])
-            self.assertEqual(Rounds.others_with(link, round_id, rows[0]["id"]), {made.findings[0].key: 1})
-            slips = link.execute("SELECT slip, marks_lost FROM report_finding").fetchall()
+            self.assertEqual(Rounds.others_with(connection, round_id, rows[0]["id"]), {made.findings[0].key: 1})
+            slips = connection.execute("SELECT slip, marks_lost FROM report_finding").fetchall()
             self.assertEqual(slips, [{"slip": "boundary", "marks_lost": 5}])
-            (summary,) = Rounds.all(link)
+            (summary,) = Rounds.all(connection)
             self.assertEqual((summary["scripts"], summary["marked"], summary["spread"]), (2, 2, [15, 15]))
 
     def test_marking_again_forgets_the_reports_of_that_round_only(self) -> None:
         version, round_id = self.round()
         made = report(bakehouse(), "wren.py", WREN)
-        with self.store.transaction() as link:
-            Rounds.hand_in(link, "7 Larch", round_id, "Wren", "wren.py", WREN)
-            Reports.add(link, version, DIGEST, made)
-            Reports.add(link, version, "another", made)
-            Rounds.mark_again(link, round_id)
-            self.assertFalse(Reports.has(link, version, DIGEST))
-            self.assertTrue(Reports.has(link, version, "another"))
+        with self.store.transaction() as connection:
+            Rounds.hand_in(connection, "7 Larch", round_id, "Wren", "wren.py", WREN)
+            Reports.add(connection, version, DIGEST, made)
+            Reports.add(connection, version, "another", made)
+            Rounds.mark_again(connection, round_id)
+            self.assertFalse(Reports.has(connection, version, DIGEST))
+            self.assertTrue(Reports.has(connection, version, "another"))
 
     def test_reports_of_an_older_edition_are_made_anew(self) -> None:
         version, round_id = self.round()
-        with self.store.transaction() as link:
-            Rounds.hand_in(link, "7 Larch", round_id, "Wren", "wren.py", WREN)
-            Reports.add(link, version, DIGEST, report(bakehouse(), "wren.py", WREN))
-            Reports.forget_older(link)
-            self.assertEqual(Rounds.all_unmarked(link), [])
+        with self.store.transaction() as connection:
+            Rounds.hand_in(connection, "7 Larch", round_id, "Wren", "wren.py", WREN)
+            Reports.add(connection, version, DIGEST, report(bakehouse(), "wren.py", WREN))
+            Reports.forget_older(connection)
+            self.assertEqual(Rounds.all_unmarked(connection), [])
             with mock.patch.object(reports, "EDITION", EDITION + 1):
-                Reports.forget_older(link)
-            self.assertEqual(Rounds.all_unmarked(link), [(version, DIGEST)])
+                Reports.forget_older(connection)
+            self.assertEqual(Rounds.all_unmarked(connection), [(version, DIGEST)])
 
     def test_what_could_not_be_marked_is_kept_apart_until_it_is_asked_for_again(self) -> None:
         version, round_id = self.round()
         sorry = unmarked("wren.py", 20, Fault("ours", "This is a fault of Hob Trial.", "abc123"))
-        with self.store.transaction() as link:
-            try_id = Rounds.hand_in(link, "7 Larch", round_id, "Wren", "wren.py", WREN)
-            self.assertFalse(Reports.add(link, version, DIGEST, sorry))
-            row = Rounds.one_try(link, try_id)
+        with self.store.transaction() as connection:
+            submission_id = Rounds.hand_in(connection, "7 Larch", round_id, "Wren", "wren.py", WREN)
+            self.assertFalse(Reports.add(connection, version, DIGEST, sorry))
+            row = Rounds.one_submission(connection, submission_id)
             assert row is not None
-            self.assertEqual((row["report"], Rounds.tries(link, round_id)[0]["report"]), (sorry, sorry))
-            self.assertEqual((Rounds.unmarked(link, round_id), Rounds.all_unmarked(link)), ([], []))
-            self.assertFalse(Reports.has(link, version, DIGEST))
-            Reports.forget(link, version, DIGEST)
-            self.assertEqual(Rounds.unmarked(link, round_id), [DIGEST])
-            Reports.add(link, version, DIGEST, sorry)
-            Rounds.mark_again(link, round_id)
-            self.assertEqual(Rounds.unmarked(link, round_id), [DIGEST])
-            Reports.add(link, version, DIGEST, sorry)
-            Reports.forget_older(link)
-            self.assertEqual(Rounds.unmarked(link, round_id), [DIGEST])
-            Reports.add(link, version, DIGEST, sorry)
-            Reports.add(link, version, DIGEST, report(bakehouse(), "wren.py", WREN))
-            row = Rounds.one_try(link, try_id)
+            self.assertEqual((row["report"], Rounds.submissions(connection, round_id)[0]["report"]), (sorry, sorry))
+            self.assertEqual((Rounds.unmarked(connection, round_id), Rounds.all_unmarked(connection)), ([], []))
+            self.assertFalse(Reports.has(connection, version, DIGEST))
+            Reports.forget(connection, version, DIGEST)
+            self.assertEqual(Rounds.unmarked(connection, round_id), [DIGEST])
+            Reports.add(connection, version, DIGEST, sorry)
+            Rounds.mark_again(connection, round_id)
+            self.assertEqual(Rounds.unmarked(connection, round_id), [DIGEST])
+            Reports.add(connection, version, DIGEST, sorry)
+            Reports.forget_older(connection)
+            self.assertEqual(Rounds.unmarked(connection, round_id), [DIGEST])
+            Reports.add(connection, version, DIGEST, sorry)
+            Reports.add(connection, version, DIGEST, report(bakehouse(), "wren.py", WREN))
+            row = Rounds.one_submission(connection, submission_id)
             assert row is not None
             self.assertEqual(row["report"].marks, 15)
 
     def test_what_fails_half_way_leaves_nothing(self) -> None:
         _, round_id = self.round()
-        with self.assertRaises(ZeroDivisionError), self.store.transaction() as link:
-            Rounds.hand_in(link, "7 Larch", round_id, "Wren", "wren.py", WREN)
+        with self.assertRaises(ZeroDivisionError), self.store.transaction() as connection:
+            Rounds.hand_in(connection, "7 Larch", round_id, "Wren", "wren.py", WREN)
             raise ZeroDivisionError
-        with self.store.transaction() as link:
-            self.assertEqual(Rounds.tries(link, round_id), [])
+        with self.store.transaction() as connection:
+            self.assertEqual(Rounds.submissions(connection, round_id), [])
 
     def test_a_deleted_student_takes_all_tries_along(self) -> None:
         _, round_id = self.round()
-        with self.store.transaction() as link:
-            Rounds.hand_in(link, "7 Larch", round_id, "Wren", "wren.py", WREN)
-            link.execute("DELETE FROM student WHERE name = 'Wren'")
-            self.assertEqual(link.execute("SELECT count(*) AS n FROM try").fetchone(), {"n": 0})
+        with self.store.transaction() as connection:
+            Rounds.hand_in(connection, "7 Larch", round_id, "Wren", "wren.py", WREN)
+            connection.execute("DELETE FROM student WHERE name = 'Wren'")
+            self.assertEqual(connection.execute("SELECT count(*) AS n FROM try").fetchone(), {"n": 0})
 
     def test_migrating_again_changes_nothing(self) -> None:
         _, round_id = self.round()
         migrate(self.dsn)
-        with self.store.transaction() as link:
-            self.assertIsNotNone(Rounds.one(link, round_id))
-            self.assertIsNone(Rounds.one(link, round_id + 99))
+        with self.store.transaction() as connection:
+            self.assertIsNotNone(Rounds.one(connection, round_id))
+            self.assertIsNone(Rounds.one(connection, round_id + 99))

@@ -69,11 +69,11 @@ def _hand_in(
     status = 0
     facts = {key: getattr(opened, key) for key in ("title", "out_of", "seconds", "scenarios")}
     sources = {each.name: each.source for each in given}
-    with store.transaction() as link:
-        version = Exercises.add(link, exercise.resolve().name.removesuffix(".zip"), opened.key, files, facts)
-        round_id = Rounds.open(link, class_name, version)
-        Rounds.add_students(link, class_name, listed)
-        known = Rounds.students(link, class_name)
+    with store.transaction() as connection:
+        version_id = Exercises.add(connection, exercise.resolve().name.removesuffix(".zip"), opened.key, files, facts)
+        round_id = Rounds.open(connection, class_name, version_id)
+        Rounds.add_students(connection, class_name, listed)
+        known = Rounds.students(connection, class_name)
         handed = 0
         for found in match(sources, known):
             student = found.student or (name_from_file(found.file) if not known else _asked(found, known))
@@ -81,9 +81,9 @@ def _hand_in(
                 complain([f"{found.file}: {found.why}; nothing was handed in for it"])
                 status = 1
                 continue
-            Rounds.hand_in(link, class_name, round_id, student, found.file, sources[found.file])
+            Rounds.hand_in(connection, class_name, round_id, student, found.file, sources[found.file])
             handed += 1
-        queue.defer(link, version, Rounds.unmarked(link, round_id))
+        queue.defer(connection, version_id, Rounds.unmarked(connection, round_id))
     queue.close()
     store.close()
     print(f"{handed} of {len(sources)} scripts were handed in for {class_name}: {opened.title}")

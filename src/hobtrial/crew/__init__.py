@@ -1,8 +1,8 @@
 """Trials in worker processes: students' scripts never run in the process that serves."""
 
 from .crew import Crew, InternalError, OpenedExercise, digest_of
-from .hand import WorkerGoneError
 from .players import Game, Players, TooManyPlayersError
+from .process import WorkerGoneError
 from .queue import Marker, Queue, prepare_queue, work
 
 __all__ = [

@@ -19,7 +19,7 @@ from ..core.exercise import ExerciseError, Help
 from ..core.exercise import Fault as FileFault
 from ..core.reporting import Fault, Report, from_json, unmarked
 from ..core.words import HobError
-from .hand import Hand, WorkerGoneError
+from .process import WorkerGoneError, WorkerProcess
 
 log = structlog.get_logger()
 
@@ -70,8 +70,8 @@ class Crew:
         self.size = size
         self.missing: list[str] = []
         """Parts of the operating system's wall that could not be raised here."""
-        self._free: asyncio.Queue[Hand | None] = asyncio.Queue()
-        self._hands: set[Hand] = set()
+        self._free: asyncio.Queue[WorkerProcess | None] = asyncio.Queue()
+        self._workers: set[WorkerProcess] = set()
 
     async def __aenter__(self) -> Self:
         for _ in range(self.size):
@@ -81,18 +81,18 @@ class Crew:
     async def warm_up(self) -> None:
         """Starts one worker before its first task, so that nobody waits for it."""
         await self._free.get()
-        hand = None
+        worker = None
         try:
-            hand = await Hand.start()
-            self._hands.add(hand)
-            self.missing = hand.missing
+            worker = await WorkerProcess.start()
+            self._workers.add(worker)
+            self.missing = worker.missing
         finally:
-            self._free.put_nowait(hand)
+            self._free.put_nowait(worker)
 
     async def __aexit__(
         self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
     ) -> None:
-        await asyncio.gather(*(hand.end() for hand in list(self._hands)))
+        await asyncio.gather(*(worker.end() for worker in list(self._workers)))
 
     async def open(self, files: Mapping[str, bytes]) -> OpenedExercise:
         """Reads an exercise in a worker. Raises `ExerciseError` with its faults."""
@@ -183,24 +183,24 @@ class Crew:
 
     async def _ask(self, task: dict[str, Any], *, fresh: bool = False) -> dict[str, Any]:
         """The answer of the next free worker, or of one that is started for it."""
-        hand = await self._free.get()
+        worker = await self._free.get()
         try:
-            if fresh and hand is not None:
-                self._hands.discard(hand)
-                await hand.end()
-                hand = None
-            if hand is None:
-                hand = await Hand.start()
-                self._hands.add(hand)
-                self.missing = hand.missing
-            answer = await hand.ask(task)
+            if fresh and worker is not None:
+                self._workers.discard(worker)
+                await worker.end()
+                worker = None
+            if worker is None:
+                worker = await WorkerProcess.start()
+                self._workers.add(worker)
+                self.missing = worker.missing
+            answer = await worker.ask(task)
         except BaseException:
-            if hand is not None:
-                self._hands.discard(hand)
-                await asyncio.shield(hand.end())
+            if worker is not None:
+                self._workers.discard(worker)
+                await asyncio.shield(worker.end())
             self._free.put_nowait(None)
             raise
-        self._free.put_nowait(hand)
+        self._free.put_nowait(worker)
         if "faults" in answer:
             raise ExerciseError([FileFault(*fault) for fault in answer["faults"]])
         if "error" in answer:

@@ -1,4 +1,4 @@
-"""Games by hand: each player has a worker process of their own, behind both walls.
+"""Games by worker: each player has a worker process of their own, behind both walls.
 
 One process is kept warm, so that a game begins at once; a process is ended with its player.
 """
@@ -14,7 +14,7 @@ from typing import Any, Final, Self
 
 from ..core.words import HobError
 from .crew import OpenedExercise
-from .hand import Hand
+from .process import WorkerProcess
 
 FRAME_SECONDS: Final = 20
 """Seconds in which a frame must be played: a handler's whole budget takes a tenth of one on a quiet machine."""
@@ -29,8 +29,8 @@ class TooManyPlayersError(HobError):
 class Game:
     """One player's process. Its calls raise `WorkerGoneError` when a script took it along."""
 
-    def __init__(self, hand: Hand) -> None:
-        self._hand = hand
+    def __init__(self, worker: WorkerProcess) -> None:
+        self._hand = worker
 
     async def begin(self, exercise: OpenedExercise, source: bytes, seed: int) -> dict[str, Any]:
         """Begins a game anew: `{"news": …}`, or `{"problems": …}` of a script that cannot be read."""
@@ -54,10 +54,10 @@ class Players:
     def __init__(self, most: int = MOST_PLAYERS) -> None:
         self._most = most
         self._playing = 0
-        self._warm: asyncio.Task[Hand] | None = None
+        self._warm: asyncio.Task[WorkerProcess] | None = None
 
     async def __aenter__(self) -> Self:
-        self._warm = asyncio.create_task(Hand.start())
+        self._warm = asyncio.create_task(WorkerProcess.start())
         return self
 
     async def __aexit__(
@@ -74,11 +74,11 @@ class Players:
         self._playing += 1
         try:
             assert self._warm is not None
-            starting, self._warm = self._warm, asyncio.create_task(Hand.start())
-            hand = await starting
+            starting, self._warm = self._warm, asyncio.create_task(WorkerProcess.start())
+            worker = await starting
             try:
-                yield Game(hand)
+                yield Game(worker)
             finally:
-                await asyncio.shield(hand.end())
+                await asyncio.shield(worker.end())
         finally:
             self._playing -= 1

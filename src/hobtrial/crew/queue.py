@@ -16,7 +16,7 @@ from psycopg import connect
 from ..core.reporting import Fault, Report, unmarked
 from ..core.words import HobError
 from ..store import Exercises, Reports, Rounds, Store
-from ..store.store import Link
+from ..store.store import Connection
 from .crew import Crew, InternalError, OpenedExercise
 
 QUEUE: Final = "marking"
@@ -35,8 +35,8 @@ def _tasks() -> Blueprint:
     tasks = Blueprint()
 
     @tasks.task(name="mark", queue=QUEUE, pass_context=True, retry=2)
-    async def mark(context: JobContext, version: int, digest: str) -> None:
-        await context.additional_context["marker"].mark(version, digest)
+    async def mark(context: JobContext, version_id: int, digest: str) -> None:
+        await context.additional_context["marker"].mark(version_id, digest)
 
     @tasks.periodic(cron="* * * * *")
     @tasks.task(name="take_up", queue=QUEUE, pass_context=True)
@@ -52,25 +52,25 @@ def _tasks() -> Blueprint:
 
 
 class Queue:
-    """The side that defers jobs; its calls join the transaction of the link they are given."""
+    """The side that defers jobs; its calls join the transaction of the connection they are given."""
 
     def __init__(self, dsn: str) -> None:
         self._app = App(connector=SyncPsycopgConnector(conninfo=dsn))
         self._app.open()
 
-    def defer(self, link: Link, version: int, digests: list[str]) -> None:
+    def defer(self, connection: Connection, version_id: int, digests: list[str]) -> None:
         """Puts texts in the queue."""
         for digest in digests:
-            task = self._app.configure_task(MARK, connection=link, queue=QUEUE)
-            task.defer(version=version, digest=digest)
+            task = self._app.configure_task(MARK, connection=connection, queue=QUEUE)
+            task.defer(version_id=version_id, digest=digest)
 
     def defer_all(self, store: Store) -> int:
         """Queues everything that has no report of this edition of the marking. Gives how many."""
-        with store.transaction() as link:
-            Reports.forget_older(link)
-            waiting = Rounds.all_unmarked(link)
-            for version, digest in waiting:
-                self.defer(link, version, [digest])
+        with store.transaction() as connection:
+            Reports.forget_older(connection)
+            waiting = Rounds.all_unmarked(connection)
+            for version_id, digest in waiting:
+                self.defer(connection, version_id, [digest])
         return len(waiting)
 
     def close(self) -> None:
@@ -86,48 +86,48 @@ class Marker:
         self._crew = crew
         self._opened: dict[int, OpenedExercise] = {}
 
-    async def open(self, version: int) -> OpenedExercise:
+    async def open(self, version_id: int) -> OpenedExercise:
         """An exercise's version, opened once."""
-        if version not in self._opened:
-            files = await asyncio.to_thread(self._files, version)
-            self._opened[version] = await self._crew.open(files)
-        return self._opened[version]
+        if version_id not in self._opened:
+            files = await asyncio.to_thread(self._files, version_id)
+            self._opened[version_id] = await self._crew.open(files)
+        return self._opened[version_id]
 
-    async def mark(self, version: int, digest: str) -> None:
+    async def mark(self, version_id: int, digest: str) -> None:
         """Marks a text unless it is marked already."""
-        name, source = await asyncio.to_thread(self._source, version, digest)
+        name, source = await asyncio.to_thread(self._source, version_id, digest)
         if source is None:
             return
         try:
-            exercise = await self.open(version)
+            exercise = await self.open(version_id)
             report = await self._crew.mark(exercise, name, source)
         except InternalError as error:
             report = unmarked(name, 0, Fault("ours", str(error), error.id))
         except HobError as error:
-            log.error("a script could not be marked", version=version, digest=digest[:12], reason=str(error))
+            log.error("a script could not be marked", version_id=version_id, digest=digest[:12], reason=str(error))
             report = unmarked(name, 0, Fault("machine", f"The script could not be marked: {error}"))
-        await asyncio.to_thread(self._keep, version, digest, report)
+        await asyncio.to_thread(self._keep, version_id, digest, report)
 
-    def _files(self, version: int) -> dict[str, bytes]:
-        with self._store.transaction() as link:
-            return Exercises.files(link, version)
+    def _files(self, version_id: int) -> dict[str, bytes]:
+        with self._store.transaction() as connection:
+            return Exercises.files(connection, version_id)
 
-    def _source(self, version: int, digest: str) -> tuple[str, bytes | None]:
-        with self._store.transaction() as link:
-            if Reports.has(link, version, digest):
+    def _source(self, version_id: int, digest: str) -> tuple[str, bytes | None]:
+        with self._store.transaction() as connection:
+            if Reports.has(connection, version_id, digest):
                 return "", None
-            return Reports.source(link, digest) or ("", None)
+            return Reports.source(connection, digest) or ("", None)
 
-    def _keep(self, version: int, digest: str, report: Report) -> None:
-        with self._store.transaction() as link:
-            kept = Reports.add(link, version, digest, report)
-        log.info("marked", version=version, digest=digest[:12], status=report.status, kept=kept)
+    def _keep(self, version_id: int, digest: str, report: Report) -> None:
+        with self._store.transaction() as connection:
+            kept = Reports.add(connection, version_id, digest, report)
+        log.info("marked", version_id=version_id, digest=digest[:12], status=report.status, kept=kept)
 
 
 def prepare_queue(dsn: str) -> None:
     """Makes the queue's tables where they are not there yet."""
-    with connect(dsn) as link:
-        there = link.execute("SELECT to_regclass('procrastinate_jobs')").fetchone()
+    with connect(dsn) as connection:
+        there = connection.execute("SELECT to_regclass('procrastinate_jobs')").fetchone()
     if there is None or there[0] is None:
         app = App(connector=SyncPsycopgConnector(conninfo=dsn))
         with app.open():

@@ -51,19 +51,19 @@ expect = "score == 0"
 """A very small exercise, which no script below solves."""
 
 Task = dict[str, Any]
-Answer = dict[str, Any]
+Reply = dict[str, Any]
 
 
 class Worker:
     """Keeps exercises ready and answers tasks about them."""
 
-    def __init__(self, send: Callable[[Answer], None]) -> None:
+    def __init__(self, send: Callable[[Reply], None]) -> None:
         self._send = send
         self._spent = 0.0
         """Processor seconds up to the end of the last trial."""
         self._ready: OrderedDict[str, Prepared] = OrderedDict()
         self._game: LiveGame | None = None
-        self._tasks: dict[str, Callable[[Task], Answer]] = {
+        self._tasks: dict[str, Callable[[Task], Reply]] = {
             "open": self._open,
             "mark": self._mark,
             "replay": self._replay,
@@ -84,7 +84,7 @@ class Worker:
             "score = 1 / 0",
         ):
             report(prepared, "", source)
-            replay(prepared, source, prepared.courses[0])
+            replay(prepared, source, prepared.scenarios[0])
         proof(prepared)
         game = LiveGame(prepared, prepared.reference, 1)
         game.begin()
@@ -94,12 +94,12 @@ class Worker:
         except ExerciseError:
             return
 
-    def answer(self, task: Task) -> Answer:
+    def answer(self, task: Task) -> Reply:
         """The answer to one task. What is wrong with the exercise, with this program (`internal`, its traceback)
         and with the machine (`memory`) are told apart.
         """
         try:
-            answer: Answer = clean(self._tasks[task["do"]](task))
+            answer: Reply = clean(self._tasks[task["do"]](task))
             return answer
         except ExerciseError as error:
             return {"faults": [[fault.file, fault.line, fault.message] for fault in error.faults]}
@@ -119,7 +119,7 @@ class Worker:
                 self._ready.popitem(last=False)
         return self._ready[key]
 
-    def _open(self, task: Task) -> Answer:
+    def _open(self, task: Task) -> Reply:
         prepared = self._exercise(task)
         settings = prepared.exercise.settings
         return {
@@ -128,27 +128,27 @@ class Worker:
             "seconds": sum(settings.length(scenario) for scenario in settings.scenario),
             "scenarios": [
                 {
-                    "name": course.scenario.name,
-                    "visible": course.scenario.visible,
-                    "trials": list(course.labels),
+                    "name": scenario.spec.name,
+                    "visible": scenario.spec.visible,
+                    "trials": list(scenario.labels),
                     "checks": [
                         {
-                            "expect": asked.text,
-                            "kind": asked.kind,
-                            "marks": asked.check.marks,
-                            "because": asked.check.because,
+                            "expect": check.text,
+                            "kind": check.kind,
+                            "marks": check.spec.marks,
+                            "because": check.spec.because,
                         }
-                        for asked in course.checks
+                        for check in scenario.checks
                     ],
                 }
-                for course in prepared.courses
+                for scenario in prepared.scenarios
             ],
             "scene": scene_json(prepared),
             "variables": variables_json(prepared),
             "help": settings.help.model_dump(),
         }
 
-    def _mark(self, task: Task) -> Answer:
+    def _mark(self, task: Task) -> Reply:
         prepared, source = self._exercise(task), base64.b64decode(task["source"])
         self._spent = used()["seconds"]
         marked = mark(prepared, task["name"], source, self._ended)
@@ -173,21 +173,21 @@ class Worker:
         self._spent = now["seconds"]
         self._send(clean({"ended": scenario.name, "used": {"seconds": seconds, "memory": now["memory"]}}))
 
-    def _replay(self, task: Task) -> Answer:
+    def _replay(self, task: Task) -> Reply:
         prepared = self._exercise(task)
         if task.get("scenario") is None:
-            course = prepared.courses[task["number"]]
+            scenario = prepared.scenarios[task["number"]]
         else:
-            course = prepared.course_of(Scenario.model_validate(task["scenario"]))
-        return {"replay": replay(prepared, base64.b64decode(task["source"]), course, task.get("trial", 0))}
+            scenario = prepared.scenario_of(Scenario.model_validate(task["scenario"]))
+        return {"replay": replay(prepared, base64.b64decode(task["source"]), scenario, task.get("trial", 0))}
 
-    def _proof(self, task: Task) -> Answer:
+    def _proof(self, task: Task) -> Reply:
         return {"proof": proof(self._exercise(task))}
 
-    def _planted(self, task: Task) -> Answer:
+    def _planted(self, task: Task) -> Reply:
         return {"planted": try_planted(self._exercise(task), task["number"])}
 
-    def _live(self, task: Task) -> Answer:
+    def _live(self, task: Task) -> Reply:
         """Begins a game by hand; only in a worker that belongs to one player."""
         prepared = self._exercise(task)
         self._game = None
@@ -197,11 +197,11 @@ class Worker:
         self._game = LiveGame(prepared, prepared.weave(reading), task["seed"])
         return {"news": self._game.begin()}
 
-    def _tick(self, task: Task) -> Answer:
+    def _tick(self, task: Task) -> Reply:
         assert self._game is not None
         return {"news": self._game.next(task["inputs"])}
 
-    def _keep(self, task: Task) -> Answer:
+    def _keep(self, task: Task) -> Reply:
         assert self._game is not None
         return {"scenario": self._game.as_scenario(task["name"])}
 
@@ -218,7 +218,7 @@ def main() -> None:
     stream_in, stream_out = sys.stdin.buffer, sys.stdout.buffer
     sys.stdout = sys.stderr  # a stray print must not break the wire
 
-    def send(message: Answer) -> None:
+    def send(message: Reply) -> None:
         stream_out.write(pack(message, LONGEST_ANSWER))
         stream_out.flush()
 

@@ -59,20 +59,22 @@ def load_demo(
     """
     handed = set(classes)
     folders = {name: exercise_folder(name) for name in exercises()}
-    with store.transaction() as link:
-        new = [name for name, files in folders.items() if not Exercises.known(link, name, digest_of(files))]
+    with store.transaction() as connection:
+        new = [name for name, files in folders.items() if not Exercises.known(connection, name, digest_of(files))]
     for name, exercise in zip(new, opened([folders[name] for name in new]) if new else [], strict=True):
         files = folders[name]
         facts = {key: getattr(exercise, key) for key in ("title", "out_of", "seconds", "scenarios")}
-        with store.transaction() as link:
-            version = Exercises.add(link, name, exercise.key, files, facts)
+        with store.transaction() as connection:
+            version_id = Exercises.add(connection, name, exercise.key, files, facts)
             if name not in handed:
                 continue
-            round_id = Rounds.open(link, CLASS_NAME, version)
-            Rounds.date_back(link, round_id, DAYS * (len(EXERCISES) - EXERCISES.index(name)) % (DAYS * len(EXERCISES)))
+            round_id = Rounds.open(connection, CLASS_NAME, version_id)
+            Rounds.date_back(
+                connection, round_id, DAYS * (len(EXERCISES) - EXERCISES.index(name)) % (DAYS * len(EXERCISES))
+            )
             for each in tries(name):
                 file = f"{each.student.casefold()}.py"
-                Rounds.hand_in(link, CLASS_NAME, round_id, each.student, file, each.source.encode())
+                Rounds.hand_in(connection, CLASS_NAME, round_id, each.student, file, each.source.encode())
             for file, source in hand_ins(name).items():
                 student = file.removesuffix(".py").capitalize()
-                Rounds.hand_in(link, CLASS_NAME, round_id, student, file, source)
+                Rounds.hand_in(connection, CLASS_NAME, round_id, student, file, source)

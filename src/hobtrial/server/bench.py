@@ -14,8 +14,8 @@ router = APIRouter(prefix="/api", tags=["bench"])
 @router.get("/bench")
 def bench(parts: Parts) -> BenchView:
     """All rounds, the newest first, and all exercises."""
-    with parts.store.transaction() as link:
-        rows, exercises, classes = Rounds.all(link), Exercises.newest(link), Rounds.classes(link)
+    with parts.store.transaction() as connection:
+        rows, exercises, classes = Rounds.all(connection), Exercises.newest(connection), Rounds.classes(connection)
     return BenchView(
         rounds=[RoundSummary(class_name=row.pop("class"), **row) for row in rows],
         exercises=[ExerciseHead(**row) for row in exercises],

@@ -34,7 +34,7 @@ def student_row(row: Row, withdrawn: Withdrawn, guesses: Mapping[int, Mapping[st
     findings = without(report, row["student"], withdrawn).findings if report else ()
     predicted = foretold(report, guesses) if report else []
     return StudentRow(
-        try_id=row["id"],
+        submission_id=row["id"],
         student=row["student"],
         number=row["number"],
         status=report.status if report else "waiting",
@@ -55,15 +55,15 @@ def group_view(group: Group[int], report: Report, *, withdrawn: bool = False) ->
     typical = None
     if finding.scenario is not None:
         trial = report.scenarios[finding.scenario].look_at
-        typical = Typical(try_id=group.typical, scenario=finding.scenario, trial=trial, frame=finding.frame)
+        typical = Typical(submission_id=group.typical, scenario=finding.scenario, trial=trial, frame=finding.frame)
     elif finding.slip == "unreadable":
-        typical = Typical(try_id=group.typical, scenario=0, trial=0, frame=None)
+        typical = Typical(submission_id=group.typical, scenario=0, trial=0, frame=None)
     return GroupView(
         key=group.key,
         slip=group.slip,
         title=group.title,
         confidence=group.confidence,
-        tries=list(group.owners),
+        submission_ids=list(group.owners),
         marks_lost=group.marks_lost,
         excerpt=finding.excerpt or None,
         pointer=finding.pointer,

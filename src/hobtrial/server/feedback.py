@@ -9,14 +9,14 @@ from jinja2 import Environment, PackageLoader, select_autoescape
 from markupsafe import Markup, escape
 
 from ..core.reporting import StudentReport
-from .views import TryView
+from .views import SubmissionView
 
 _PAGES: Final = Environment(
     loader=PackageLoader("hobtrial.server", "templates"), autoescape=select_autoescape(default=True), trim_blocks=True
 )
 
 
-def feedback_page(view: TryView, shown: StudentReport) -> str:
+def feedback_page(view: SubmissionView, shown: StudentReport) -> str:
     """The sheet of a try. `shown` is what its student may see (`for_student`)."""
     return _PAGES.get_template("feedback.html").render(view=view, shown=shown)
 

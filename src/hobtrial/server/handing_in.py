@@ -42,11 +42,11 @@ async def hand_in(
 
 
 def _hand_in(parts: Services, round_id: int, sources: dict[str, bytes], said: dict[str, str]) -> HandedIn:
-    with parts.store.transaction() as link:
-        row = Rounds.one(link, round_id)
+    with parts.store.transaction() as connection:
+        row = Rounds.one(connection, round_id)
         if row is None:
             raise HTTPException(404, NO_ROUND)
-        known = Rounds.students(link, row["class"])
+        known = Rounds.students(connection, row["class"])
         doubtful: list[DoubtView] = []
         handed = 0
         for found in match([file for file in sources if file not in said], known):
@@ -56,20 +56,20 @@ def _hand_in(parts: Services, round_id: int, sources: dict[str, bytes], said: di
                 said[found.file] = found.student
         for file, student in said.items():
             if student and file in sources:
-                Rounds.hand_in(link, row["class"], round_id, student, file, sources[file])
+                Rounds.hand_in(connection, row["class"], round_id, student, file, sources[file])
                 handed += 1
-        parts.queue.defer(link, row["version_id"], Rounds.unmarked(link, round_id))
-        return HandedIn(handed_in=handed, doubtful=doubtful, students=Rounds.students(link, row["class"]))
+        parts.queue.defer(connection, row["version_id"], Rounds.unmarked(connection, round_id))
+        return HandedIn(handed_in=handed, doubtful=doubtful, students=Rounds.students(connection, row["class"]))
 
 
 @router.get("/{round_id}/students.csv", response_class=Response)
 def class_list(round_id: int, parts: Parts) -> Response:
     """The class as CSV, one name a line."""
-    with parts.store.transaction() as link:
-        row = Rounds.one(link, round_id)
+    with parts.store.transaction() as connection:
+        row = Rounds.one(connection, round_id)
         if row is None:
             raise HTTPException(404, NO_ROUND)
-        names = Rounds.students(link, row["class"])
+        names = Rounds.students(connection, row["class"])
     headers = {"content-disposition": 'attachment; filename="students.csv"'}
     return Response(write_list(names), media_type="text/csv; charset=utf-8", headers=headers)
 
@@ -85,12 +85,12 @@ async def add_students(round_id: int, parts: Parts, file: UploadFile) -> dict[st
         raise HTTPException(422, f"{file.filename}: {error}") from None
 
     def write() -> int:
-        with parts.store.transaction() as link:
-            row = Rounds.one(link, round_id)
+        with parts.store.transaction() as connection:
+            row = Rounds.one(connection, round_id)
             if row is None:
                 raise HTTPException(404, NO_ROUND)
-            before = len(Rounds.students(link, row["class"]))
-            Rounds.add_students(link, row["class"], names)
-            return len(Rounds.students(link, row["class"])) - before
+            before = len(Rounds.students(connection, row["class"]))
+            Rounds.add_students(connection, row["class"], names)
+            return len(Rounds.students(connection, row["class"])) - before
 
     return {"added": await asyncio.to_thread(write)}

@@ -28,13 +28,13 @@ TOO_MUCH: Final = "The script used more time or memory than a game may, and was 
 router = APIRouter(tags=["live"])
 
 
-@router.websocket("/api/exercises/{version}/live")
-async def live(socket: WebSocket, version: int) -> None:
+@router.websocket("/api/exercises/{version_id}/live")
+async def live(socket: WebSocket, version_id: int) -> None:
     """One player's games, one after the other, until they leave or are idle."""
     parts = services_of(socket)
     await socket.accept()
     try:
-        playable = await parts.plays.playable(version)
+        playable = await parts.plays.playable(version_id)
         async with parts.players.game() as game:
             await _Table(socket, game, playable).serve()
     except HTTPException as error:

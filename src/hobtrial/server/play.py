@@ -17,16 +17,16 @@ from .views import KeptView, PlayView, Sorry
 router = APIRouter(prefix="/api", tags=["play"])
 
 
-@router.get("/exercises/{version}/play", responses={404: {"model": Sorry}})
-async def playing(version: int, parts: PlayParts, try_id: int | None = None) -> PlayView:
+@router.get("/exercises/{version_id}/play", responses={404: {"model": Sorry}})
+async def playing(version_id: int, parts: PlayParts, submission_id: int | None = None) -> PlayView:
     """An exercise to play, with the script to begin with: a student's try, or the starter."""
-    playable = await parts.plays.playable(version)
+    playable = await parts.plays.playable(version_id)
     exercise = playable.exercise
     return PlayView(
-        version=version,
+        version_id=version_id,
         title=exercise.title,
         brief=exercise.text(BRIEF),
-        script=await parts.plays.script(version, try_id),
+        script=await parts.plays.script(version_id, submission_id),
         scene=SceneView.model_validate(exercise.scene),
         variables=[VariableView(**each) for each in exercise.variables],
     )
@@ -38,10 +38,10 @@ def exercise_schema() -> dict[str, Any]:
     return schema()
 
 
-@router.get("/exercises/{version}/looks/{name}.svg", responses={404: {"model": Sorry}})
-async def look(version: int, name: str, parts: PlayParts) -> Response:
+@router.get("/exercises/{version_id}/looks/{name}.svg", responses={404: {"model": Sorry}})
+async def look(version_id: int, name: str, parts: PlayParts) -> Response:
     """A picture of an exercise's own. It is shown as an image only; opened by itself it can do nothing either."""
-    playable = await parts.plays.playable(version)
+    playable = await parts.plays.playable(version_id)
     packed = playable.exercise.files.get(f"looks/{name}.svg")
     if packed is None:
         raise HTTPException(404, f"This exercise has no look of its own called {name!r}.")
@@ -53,9 +53,12 @@ async def look(version: int, name: str, parts: PlayParts) -> Response:
 async def kept(number: int, parts: PlayParts) -> KeptView:
     """A game that was kept: its exercise and its script."""
     game = await parts.plays.kept(number)
-    playable = await parts.plays.playable(game.version)
+    playable = await parts.plays.playable(game.version_id)
     return KeptView(
-        id=number, version=game.version, title=playable.exercise.title, source=game.source.decode("utf-8", "replace")
+        id=number,
+        version_id=game.version_id,
+        title=playable.exercise.title,
+        source=game.source.decode("utf-8", "replace"),
     )
 
 
@@ -63,10 +66,10 @@ async def kept(number: int, parts: PlayParts) -> KeptView:
 async def kept_trial(number: int, parts: PlayParts) -> JSONResponse:
     """A game that was kept, played again as a trial beside the reference."""
     game = await parts.plays.kept(number)
-    playable = await parts.plays.playable(game.version)
+    playable = await parts.plays.playable(game.version_id)
     try:
         replay: dict[str, Any] = await parts.crew.replay(playable.exercise, game.source, 0, game.scenario)
-        replay["version"] = game.version
+        replay["version_id"] = game.version_id
     except WorkerGoneError:
         raise HTTPException(503, "This game took too much time or memory to be shown again.") from None
     return JSONResponse(replay)

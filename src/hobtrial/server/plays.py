@@ -27,7 +27,7 @@ LOOK_SECONDS: Final = 0.5
 class KeptPlay:
     """A game that was kept: which exercise, the script, and the scenario that plays it again."""
 
-    version: int
+    version_id: int
     source: bytes
     scenario: dict[str, Any]
 
@@ -52,7 +52,7 @@ class Plays(ABC):
     """Where exercises to play come from, and where games are kept."""
 
     @abstractmethod
-    async def playable(self, version: int) -> Playable:
+    async def playable(self, version_id: int) -> Playable:
         """An exercise to play. Raises `HTTPException` where there is none."""
 
     @abstractmethod
@@ -60,7 +60,7 @@ class Plays(ABC):
         """A game that was kept. Raises `HTTPException` where there is none."""
 
     @abstractmethod
-    async def script(self, version: int, try_id: int | None) -> str:
+    async def script(self, version_id: int, submission_id: int | None) -> str:
         """The script to begin with."""
 
 
@@ -71,44 +71,44 @@ class StoredPlays(Plays):
         self._store = store
         self._marker = marker
 
-    async def playable(self, version: int) -> Playable:
+    async def playable(self, version_id: int) -> Playable:
         """A version of an exercise."""
-        if not await asyncio.to_thread(self._there, version):
+        if not await asyncio.to_thread(self._there, version_id):
             raise HTTPException(404, NO_EXERCISE)
-        return _StoredPlayable(await self._marker.open(version), version, self._store)
+        return _StoredPlayable(await self._marker.open(version_id), version_id, self._store)
 
     async def kept(self, number: int) -> KeptPlay:
         """A game of the database."""
-        with self._store.transaction() as link:
-            row = StoredRows.one(link, number)
+        with self._store.transaction() as connection:
+            row = StoredRows.one(connection, number)
         if row is None:
             raise HTTPException(404, NO_PLAY)
         return KeptPlay(row["version_id"], bytes(row["source"]), row["scenario"])
 
-    async def script(self, version: int, try_id: int | None) -> str:
+    async def script(self, version_id: int, submission_id: int | None) -> str:
         """A student's try, or the exercise's starter."""
-        with self._store.transaction() as link:
-            source = StoredRows.script(link, version, try_id)
+        with self._store.transaction() as connection:
+            source = StoredRows.script(connection, version_id, submission_id)
         text = decode(source)
         return text.text if isinstance(text, Unreadable) else text
 
-    def _there(self, version: int) -> bool:
-        with self._store.transaction() as link:
-            return Exercises.there(link, version)
+    def _there(self, version_id: int) -> bool:
+        with self._store.transaction() as connection:
+            return Exercises.there(connection, version_id)
 
 
 class _StoredPlayable(Playable):
-    def __init__(self, exercise: OpenedExercise, version: int, store: Store) -> None:
+    def __init__(self, exercise: OpenedExercise, version_id: int, store: Store) -> None:
         super().__init__(exercise)
-        self._version = version
+        self._version_id = version_id
         self._store = store
 
     async def keep(self, source: bytes, scenario: dict[str, Any]) -> int:
         """Keeps a game in the database."""
 
         def write() -> int:
-            with self._store.transaction() as link:
-                return StoredRows.keep(link, self._version, source, scenario)
+            with self._store.transaction() as connection:
+                return StoredRows.keep(connection, self._version_id, source, scenario)
 
         return await asyncio.to_thread(write)
 
@@ -127,9 +127,9 @@ class DiskPlays(Plays):
     games: list[KeptPlay] = field(default_factory=list)
     _opened: OpenedExercise | None = None
 
-    async def playable(self, version: int) -> Playable:
+    async def playable(self, version_id: int) -> Playable:
         """The exercise on disk."""
-        if version != DISK:
+        if version_id != DISK:
             raise HTTPException(404, NO_EXERCISE)
         if self._opened is None:
             self._opened = await self.crew.open(self.files)
@@ -141,7 +141,7 @@ class DiskPlays(Plays):
             raise HTTPException(404, NO_PLAY)
         return self.games[number - 1]
 
-    async def script(self, version: int, try_id: int | None) -> str:
+    async def script(self, version_id: int, submission_id: int | None) -> str:
         """The script as it is on disk now."""
         return self.text()
 

@@ -18,35 +18,35 @@ router = APIRouter(prefix="/api/rounds", tags=["round"])
 @router.get("/{round_id}")
 def one_round(round_id: int, parts: Parts) -> RoundView:
     """A round as far as it is marked."""
-    with parts.store.transaction() as link:
-        row = Rounds.one(link, round_id)
+    with parts.store.transaction() as connection:
+        row = Rounds.one(connection, round_id)
         if row is None:
             raise HTTPException(404, NO_ROUND)
-        tries = Rounds.tries(link, round_id)
-        newest = Rounds.newest(link, row["version_id"])
-        before = Rounds.reports_before(link, round_id)
-        withdrawn = Rounds.withdrawn(link, round_id)
-        predictions = Rounds.predictions(link, round_id)
-    reports: dict[int, Report] = {each["id"]: each["report"] for each in tries if each["report"] is not None}
-    kept = [(each["id"], without(each["report"], each["student"], withdrawn)) for each in tries if each["report"]]
+        submissions = Rounds.submissions(connection, round_id)
+        newest = Rounds.newest(connection, row["version_id"])
+        before = Rounds.reports_before(connection, round_id)
+        withdrawn = Rounds.withdrawn(connection, round_id)
+        predictions = Rounds.predictions(connection, round_id)
+    reports: dict[int, Report] = {each["id"]: each["report"] for each in submissions if each["report"] is not None}
+    kept = [(each["id"], without(each["report"], each["student"], withdrawn)) for each in submissions if each["report"]]
     taken = [group for group in groups(reports.items()) if (group.key, None) in withdrawn]
-    made = [each["made_at"] for each in tries if each["made_at"] is not None]
-    took = (max(made) - row["marking_since"]).total_seconds() if len(made) == len(tries) and made else None
+    made = [each["made_at"] for each in submissions if each["made_at"] is not None]
+    took = (max(made) - row["marking_since"]).total_seconds() if len(made) == len(submissions) and made else None
     return RoundView(
         id=row["id"],
         title=row["title"],
-        version=row["version"],
+        version_number=row["version_number"],
         newest=newest["number"],
-        changed=[changed for each in tries if (changed := _changed(each, before.get(each["id"]))) is not None],
+        changed=[changed for each in submissions if (changed := _changed(each, before.get(each["id"]))) is not None],
         class_name=row["class"],
         out_of=row["out_of"],
         opened_at=row["opened_at"],
-        trials=len(tries) * sum(len(each.get("trials", [""])) for each in row["scenarios"]),
-        game_seconds=len(tries) * row["seconds"],
+        trials=len(submissions) * sum(len(each.get("trials", [""])) for each in row["scenarios"]),
+        game_seconds=len(submissions) * row["seconds"],
         done=len(reports),
         seconds=took if took is not None and took > 0 else None,
         scenarios=row["scenarios"],
-        students=[student_row(each, withdrawn, predictions.get(each["id"], {})) for each in tries],
+        students=[student_row(each, withdrawn, predictions.get(each["id"], {})) for each in submissions],
         groups=[
             *(group_view(group, reports[group.typical]) for group in groups(kept)),
             *(group_view(group, reports[group.typical], withdrawn=True) for group in taken),
@@ -59,52 +59,52 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
 @router.put("/{round_id}/withdrawn", status_code=204, responses={404: {"model": Sorry}})
 def withdraw(round_id: int, wanted: Withdrawal, parts: Parts) -> None:
     """Withdraws a finding for one student or for a whole group, or puts it back. Marks stay as they are."""
-    with parts.store.transaction() as link:
-        if Rounds.one(link, round_id) is None:
+    with parts.store.transaction() as connection:
+        if Rounds.one(connection, round_id) is None:
             raise HTTPException(404, NO_ROUND)
-        if wanted.try_id is not None:
-            row = Rounds.one_try(link, wanted.try_id)
+        if wanted.submission_id is not None:
+            row = Rounds.one_submission(connection, wanted.submission_id)
             if row is None or row["round_id"] != round_id:
                 raise HTTPException(404, "There is no such try in this round.")
-        Rounds.set_withdrawn(link, round_id, wanted.key, wanted.try_id, wanted.withdrawn)
+        Rounds.set_withdrawn(connection, round_id, wanted.key, wanted.submission_id, wanted.withdrawn)
 
 
 @router.post("", responses={404: {"model": Sorry}})
 def open_round(wanted: NewRound, parts: Parts) -> Opened:
     """Opens the round of a class at an exercise; the one that there is already is given again."""
-    with parts.store.transaction() as link:
-        if not Exercises.there(link, wanted.version):
+    with parts.store.transaction() as connection:
+        if not Exercises.there(connection, wanted.version_id):
             raise HTTPException(404, NO_EXERCISE)
-        return Opened(id=Rounds.open(link, wanted.class_name.strip(), wanted.version))
+        return Opened(id=Rounds.open(connection, wanted.class_name.strip(), wanted.version_id))
 
 
 @router.post("/{round_id}/mark", status_code=202)
 def mark_again(round_id: int, parts: Parts) -> dict[str, int]:
     """Marks a round again: its reports are made anew."""
-    with parts.store.transaction() as link:
-        row = Rounds.one(link, round_id)
+    with parts.store.transaction() as connection:
+        row = Rounds.one(connection, round_id)
         if row is None:
             raise HTTPException(404, NO_ROUND)
-        Rounds.mark_again(link, round_id)
-        waiting = Rounds.unmarked(link, round_id)
-        parts.queue.defer(link, row["version_id"], waiting)
+        Rounds.mark_again(connection, round_id)
+        waiting = Rounds.unmarked(connection, round_id)
+        parts.queue.defer(connection, row["version_id"], waiting)
     return {"waiting": len(waiting)}
 
 
 @router.post("/{round_id}/renew", status_code=202, responses={409: {"model": Sorry}})
 def renew(round_id: int, parts: Parts) -> dict[str, int]:
     """Goes on with the newest version of the exercise; whose marks change is then shown with the round."""
-    with parts.store.transaction() as link:
-        row = Rounds.one(link, round_id)
+    with parts.store.transaction() as connection:
+        row = Rounds.one(connection, round_id)
         if row is None:
             raise HTTPException(404, NO_ROUND)
-        newest = Rounds.newest(link, row["version_id"])
+        newest = Rounds.newest(connection, row["version_id"])
         if newest["id"] == row["version_id"]:
             raise HTTPException(409, "This round has the newest version of its exercise already.")
-        if not Rounds.renew(link, round_id, newest["id"]):
+        if not Rounds.renew(connection, round_id, newest["id"]):
             raise HTTPException(409, f"Class {row['class']} has a round of version {newest['number']} already.")
-        waiting = Rounds.unmarked(link, round_id)
-        parts.queue.defer(link, newest["id"], waiting)
+        waiting = Rounds.unmarked(connection, round_id)
+        parts.queue.defer(connection, newest["id"], waiting)
     return {"waiting": len(waiting)}
 
 
@@ -114,7 +114,7 @@ def _changed(row: Row, before: Report | None) -> ChangedMarks | None:
     if before is None or before.marks is None or report is None or report.marks in (None, before.marks):
         return None
     return ChangedMarks(
-        try_id=row["id"],
+        submission_id=row["id"],
         student=row["student"],
         before=before.marks,
         after=report.marks,

@@ -27,17 +27,19 @@ MOST_LINES: Final = 4
 @router.get("/{round_id}/sheet", responses={404: {"model": Sorry}})
 def sheet(round_id: int, key: str, parts: Parts) -> SheetView:
     """A group of findings for the projector or the printer: lines, question and reason, and nobody's name."""
-    with parts.store.transaction() as link:
-        row = Rounds.one(link, round_id)
+    with parts.store.transaction() as connection:
+        row = Rounds.one(connection, round_id)
         if row is None:
             raise HTTPException(404, NO_ROUND)
-        tries = Rounds.tries(link, round_id)
-        withdrawn = Rounds.withdrawn(link, round_id)
-        reports = {each["id"]: without(each["report"], each["student"], withdrawn) for each in tries if each["report"]}
+        submissions = Rounds.submissions(connection, round_id)
+        withdrawn = Rounds.withdrawn(connection, round_id)
+        reports = {
+            each["id"]: without(each["report"], each["student"], withdrawn) for each in submissions if each["report"]
+        }
         group = next((each for each in groups(reports.items()) if each.key == key), None)
         if group is None:
             raise HTTPException(404, "There is no such group of findings in this round any more.")
-        typical = Rounds.one_try(link, group.typical)
+        typical = Rounds.one_submission(connection, group.typical)
     assert typical is not None
     text = decode(bytes(typical["source"]))
     source = text.text if isinstance(text, Unreadable) else text
@@ -47,7 +49,7 @@ def sheet(round_id: int, key: str, parts: Parts) -> SheetView:
         title=group.title,
         exercise=row["title"],
         scripts=len(group.owners),
-        of=len(tries),
+        of=len(submissions),
         marks_lost=group.marks_lost,
         question=finding.nudge,
         pointer=finding.pointer,

@@ -22,30 +22,30 @@ from .building import verdicts_of
 from .deps import Parts
 from .feedback import feedback_page
 from .trial_views import TrialView
-from .views import EarlierTry, FindingView, Guesses, Neighbour, OwnMark, Sorry, TriedChange, TryView
+from .views import EarlierSubmission, FindingView, Guesses, Neighbour, OwnMark, Sorry, SubmissionView, TriedChange
 
-router = APIRouter(prefix="/api/tries", tags=["trial"])
+router = APIRouter(prefix="/api/submissions", tags=["trial"])
 
 NO_TRY = "There is no such try. Choose one in its round."
 
 
-@router.get("/{try_id}")
-def one_try(try_id: int, parts: Parts) -> TryView:
+@router.get("/{submission_id}")
+def one_submission(submission_id: int, parts: Parts) -> SubmissionView:
     """A try: its text, its marks and what was found."""
-    with parts.store.transaction() as link:
-        row = Rounds.one_try(link, try_id)
+    with parts.store.transaction() as connection:
+        row = Rounds.one_submission(connection, submission_id)
         if row is None:
             raise HTTPException(404, NO_TRY)
-        round_row = Rounds.one(link, row["round_id"])
+        round_row = Rounds.one(connection, row["round_id"])
         assert round_row is not None  # a try's round is there by its foreign key
-        tries = Rounds.neighbours(link, row["round_id"])
-        others = Rounds.others_with(link, row["round_id"], try_id)
-        withdrawn = Rounds.withdrawn(link, row["round_id"])
-        earlier = Rounds.try_before(link, try_id)
-        predictions = Rounds.predictions(link, row["round_id"]).get(try_id, {})
+        submissions = Rounds.neighbours(connection, row["round_id"])
+        others = Rounds.others_with(connection, row["round_id"], submission_id)
+        withdrawn = Rounds.withdrawn(connection, row["round_id"])
+        earlier = Rounds.submission_before(connection, submission_id)
+        predictions = Rounds.predictions(connection, row["round_id"]).get(submission_id, {})
     report: Report | None = row["report"]
     text = decode(bytes(row["source"]))
-    return TryView(
+    return SubmissionView(
         id=row["id"],
         round_id=row["round_id"],
         title=round_row["title"],
@@ -71,8 +71,8 @@ def one_try(try_id: int, parts: Parts) -> TryView:
         scenarios=round_row["scenarios"],
         findings=[_finding(found, others, row["student"], withdrawn) for found in report.findings] if report else [],
         advice=[each.text for each in report.advice] if report else [],
-        previous=_neighbour(tries, try_id, -1),
-        next=_neighbour(tries, try_id, 1),
+        previous=_neighbour(submissions, submission_id, -1),
+        next=_neighbour(submissions, submission_id, 1),
         earlier=_earlier(earlier),
         predictions=predictions,
     )
@@ -83,28 +83,28 @@ def _finding(found: FindingReport, others: Mapping[str, int], student: str, with
     return FindingView(**to_json(found), others=others.get(found.key, 0), key=found.key, withdrawn=taken)
 
 
-def _earlier(row: Row | None) -> EarlierTry | None:
+def _earlier(row: Row | None) -> EarlierSubmission | None:
     if row is None:
         return None
-    return EarlierTry(id=row["id"], number=row["number"], marks=row["report"].marks if row["report"] else None)
+    return EarlierSubmission(id=row["id"], number=row["number"], marks=row["report"].marks if row["report"] else None)
 
 
-@router.post("/{try_id}/mark", status_code=202, responses={404: {"model": Sorry}})
-def mark_again(try_id: int, parts: Parts) -> dict[str, int]:
+@router.post("/{submission_id}/mark", status_code=202, responses={404: {"model": Sorry}})
+def mark_again(submission_id: int, parts: Parts) -> dict[str, int]:
     """Marks one script again: for one that could not be marked."""
-    with parts.store.transaction() as link:
-        row = Rounds.one_try(link, try_id)
+    with parts.store.transaction() as connection:
+        row = Rounds.one_submission(connection, submission_id)
         if row is None:
             raise HTTPException(404, NO_TRY)
-        Reports.forget(link, row["version_id"], row["digest"])
-        parts.queue.defer(link, row["version_id"], [row["digest"]])
+        Reports.forget(connection, row["version_id"], row["digest"])
+        parts.queue.defer(connection, row["version_id"], [row["digest"]])
     return {"waiting": 1}
 
 
-@router.post("/{try_id}/findings/{place}/change", responses={404: {"model": Sorry}, 409: {"model": Sorry}})
-async def try_change(try_id: int, place: int, parts: Parts) -> TriedChange:
+@router.post("/{submission_id}/findings/{place}/change", responses={404: {"model": Sorry}, 409: {"model": Sorry}})
+async def try_change(submission_id: int, place: int, parts: Parts) -> TriedChange:
     """Marks the script again with the fix of one of its findings; nothing is kept."""
-    row, _ = await asyncio.to_thread(_row, parts, try_id)
+    row, _ = await asyncio.to_thread(_row, parts, submission_id)
     report: Report | None = row["report"]
     if report is None or not 0 <= place < len(report.findings):
         raise HTTPException(404, "There is no such finding in this try.")
@@ -128,11 +128,11 @@ async def try_change(try_id: int, place: int, parts: Parts) -> TriedChange:
     )
 
 
-@router.get("/{try_id}/feedback", response_class=HTMLResponse, responses={404: {"model": Sorry}})
-async def feedback(try_id: int, parts: Parts) -> HTMLResponse:
+@router.get("/{submission_id}/feedback", response_class=HTMLResponse, responses={404: {"model": Sorry}})
+async def feedback(submission_id: int, parts: Parts) -> HTMLResponse:
     """A sheet for the student to print: marks, what was found as far as they may see it, the teacher's comment."""
-    view = await asyncio.to_thread(one_try, try_id, parts)
-    row, _ = await asyncio.to_thread(_row, parts, try_id)
+    view = await asyncio.to_thread(one_submission, submission_id, parts)
+    row, _ = await asyncio.to_thread(_row, parts, submission_id)
     exercise = await parts.marker.open(row["version_id"])
     report: Report | None = row["report"]
     kept = None
@@ -148,45 +148,45 @@ def _shortest_words(report: Report | None) -> dict[int, str]:
     return {number: each.shortest.words for number, each in enumerate(scenarios) if each.shortest is not None}
 
 
-@router.put("/{try_id}/own", status_code=204, responses={404: {"model": Sorry}})
-def own_mark(try_id: int, own: OwnMark, parts: Parts) -> None:
+@router.put("/{submission_id}/own", status_code=204, responses={404: {"model": Sorry}})
+def own_mark(submission_id: int, own: OwnMark, parts: Parts) -> None:
     """Keeps a teacher's own mark and comment; the computed one stays as it is."""
-    with parts.store.transaction() as link:
-        if Rounds.one_try(link, try_id) is None:
+    with parts.store.transaction() as connection:
+        if Rounds.one_submission(connection, submission_id) is None:
             raise HTTPException(404, NO_TRY)
-        Rounds.set_own(link, try_id, own.marks, own.comment)
+        Rounds.set_own(connection, submission_id, own.marks, own.comment)
 
 
-@router.put("/{try_id}/scenarios/{number}/prediction", status_code=204, responses={404: {"model": Sorry}})
-def predict(try_id: int, number: int, given: Guesses, parts: Parts) -> None:
+@router.put("/{submission_id}/scenarios/{number}/prediction", status_code=204, responses={404: {"model": Sorry}})
+def predict(submission_id: int, number: int, given: Guesses, parts: Parts) -> None:
     """Keeps what is predicted for a scenario, before its run is looked at."""
-    _, scenarios = _row(parts, try_id)
+    _, scenarios = _row(parts, submission_id)
     if not 0 <= number < len(scenarios):
         raise HTTPException(404, f"This exercise has scenarios 0 to {len(scenarios) - 1}; there is no number {number}.")
-    with parts.store.transaction() as link:
-        Rounds.predict(link, try_id, number, given.guesses)
+    with parts.store.transaction() as connection:
+        Rounds.predict(connection, submission_id, number, given.guesses)
 
 
-def _neighbour(tries: list[Row], try_id: int, step: int) -> Neighbour | None:
-    ids = [each["id"] for each in tries]
-    if try_id not in ids:
+def _neighbour(submissions: list[Row], submission_id: int, step: int) -> Neighbour | None:
+    ids = [each["id"] for each in submissions]
+    if submission_id not in ids:
         return None
-    place = ids.index(try_id) + step
-    if not 0 <= place < len(tries):
+    place = ids.index(submission_id) + step
+    if not 0 <= place < len(submissions):
         return None
-    return Neighbour(try_id=ids[place], student=tries[place]["student"])
+    return Neighbour(submission_id=ids[place], student=submissions[place]["student"])
 
 
-@router.get("/{try_id}/scenarios/{number}", response_model=TrialView, responses={503: {"model": Sorry}})
+@router.get("/{submission_id}/scenarios/{number}", response_model=TrialView, responses={503: {"model": Sorry}})
 async def one_trial(
-    try_id: int, number: int, parts: Parts, trial: int = 0, shortest: bool = False, earlier: bool = False
+    submission_id: int, number: int, parts: Parts, trial: int = 0, shortest: bool = False, earlier: bool = False
 ) -> JSONResponse:
     """Plays a trial of a scenario again, with the whole trace; the same input gives the same trace each time.
 
     With `earlier`, the student's try before this one is played beside it in the reference's place. With
     `shortest`, a wild scenario is played with the shortest inputs that still break a check.
     """
-    row, scenarios = await asyncio.to_thread(_row, parts, try_id)
+    row, scenarios = await asyncio.to_thread(_row, parts, submission_id)
     if not 0 <= number < len(scenarios):
         raise HTTPException(404, f"This exercise has scenarios 0 to {len(scenarios) - 1}; there is no number {number}.")
     trials = len(scenarios[number].get("trials", [""]))
@@ -198,8 +198,8 @@ async def one_trial(
     exercise = await parts.marker.open(row["version_id"])
     try:
         replay: dict[str, Any] = await parts.crew.replay(exercise, bytes(row["source"]), number, cut_down, trial=trial)
-        replay["version"] = row["version_id"]
-        before = await asyncio.to_thread(_before, parts, try_id) if earlier else None
+        replay["version_id"] = row["version_id"]
+        before = await asyncio.to_thread(_before, parts, submission_id) if earlier else None
         if before is not None:
             beside = await parts.crew.replay(exercise, bytes(before["source"]), number, cut_down, trial=trial)
             outcome = beside["trace"]["outcome"] if beside["trace"] else "playing"
@@ -209,16 +209,16 @@ async def one_trial(
     return JSONResponse(replay)
 
 
-def _before(parts: Parts, try_id: int) -> Row | None:
-    with parts.store.transaction() as link:
-        return Rounds.try_before(link, try_id)
+def _before(parts: Parts, submission_id: int) -> Row | None:
+    with parts.store.transaction() as connection:
+        return Rounds.submission_before(connection, submission_id)
 
 
-def _row(parts: Parts, try_id: int) -> tuple[Row, list[dict[str, Any]]]:
-    with parts.store.transaction() as link:
-        row = Rounds.one_try(link, try_id)
+def _row(parts: Parts, submission_id: int) -> tuple[Row, list[dict[str, Any]]]:
+    with parts.store.transaction() as connection:
+        row = Rounds.one_submission(connection, submission_id)
         if row is None:
             raise HTTPException(404, NO_TRY)
-        round_row = Rounds.one(link, row["round_id"])
+        round_row = Rounds.one(connection, row["round_id"])
         assert round_row is not None
         return row, round_row["scenarios"]

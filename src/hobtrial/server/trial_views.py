@@ -280,7 +280,7 @@ class TrialView(BaseModel):
     trial: int
     trials: list[str]
     visible: bool
-    version: int = 0
+    version_id: int = 0
     last_frame: int
     seed: int
     luck: Any = None

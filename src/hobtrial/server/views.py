@@ -23,7 +23,7 @@ class RoundSummary(BaseModel):
 
     id: int
     title: str
-    version: int
+    version_number: int
     class_name: str
     out_of: float
     opened_at: datetime
@@ -36,8 +36,8 @@ class RoundSummary(BaseModel):
 class ExerciseHead(BaseModel):
     """An exercise's newest version, as the Bench lists it."""
 
-    version: int
-    number: int
+    version_id: int
+    version_number: int
     title: str
     out_of: float
     scenarios: int
@@ -87,7 +87,7 @@ class Guesses(BaseModel):
 class StudentRow(BaseModel):
     """A student's last try in a round; `verdicts` has a list a scenario, empty where nothing ran."""
 
-    try_id: int
+    submission_id: int
     student: str
     number: int
     status: Status
@@ -105,7 +105,7 @@ class StudentRow(BaseModel):
 class Typical(BaseModel):
     """Where a group's typical trial opens."""
 
-    try_id: int
+    submission_id: int
     scenario: int
     trial: int
     frame: int | None
@@ -118,7 +118,7 @@ class GroupView(BaseModel):
     slip: str
     title: str
     confidence: Confidence
-    tries: list[int]
+    submission_ids: list[int]
     marks_lost: float
     excerpt: str | None
     pointer: str
@@ -131,7 +131,7 @@ class Withdrawal(BaseModel):
     """A finding to withdraw or put back: for the student of a try, or for everybody where there is none."""
 
     key: str = Field(max_length=4000)
-    try_id: int | None = None
+    submission_id: int | None = None
     withdrawn: bool
 
 
@@ -162,7 +162,7 @@ class SheetView(BaseModel):
 class ChangedMarks(BaseModel):
     """How a newer version of the exercise changed a student's marks."""
 
-    try_id: int
+    submission_id: int
     student: str
     before: float
     after: float
@@ -174,7 +174,7 @@ class RoundView(BaseModel):
 
     id: int
     title: str
-    version: int
+    version_number: int
     newest: int
     """The number of the newest version of its exercise."""
     changed: list[ChangedMarks]
@@ -197,7 +197,7 @@ class RoundView(BaseModel):
 class Neighbour(BaseModel):
     """The student before or after, in the order of the Round."""
 
-    try_id: int
+    submission_id: int
     student: str
 
 
@@ -237,7 +237,7 @@ class FindingView(BaseModel):
     withdrawn: Literal["", "student", "group"] = ""
 
 
-class EarlierTry(BaseModel):
+class EarlierSubmission(BaseModel):
     """A student's try before another."""
 
     id: int
@@ -245,7 +245,7 @@ class EarlierTry(BaseModel):
     marks: float | None
 
 
-class TryView(BaseModel):
+class SubmissionView(BaseModel):
     """A try with its text and what was found, for the Trial screen."""
 
     id: int
@@ -279,7 +279,7 @@ class TryView(BaseModel):
     next: Neighbour | None
     predictions: dict[int, dict[str, str]] = {}
     """What was predicted, by scenario and name."""
-    earlier: EarlierTry | None = None
+    earlier: EarlierSubmission | None = None
     """The same student's try before this one."""
 
 
@@ -296,7 +296,7 @@ class TriedChange(BaseModel):
 class PlayView(BaseModel):
     """An exercise to play, with the script to begin with."""
 
-    version: int
+    version_id: int
     title: str
     brief: str
     script: str
@@ -308,7 +308,7 @@ class KeptView(BaseModel):
     """A game by hand that was kept."""
 
     id: int
-    version: int
+    version_id: int
     title: str
     source: str
 
@@ -316,7 +316,7 @@ class KeptView(BaseModel):
 class NewRound(BaseModel):
     """A class and an exercise to open a round for."""
 
-    version: int
+    version_id: int
     class_name: str = Field(min_length=1, max_length=60, pattern=r"\S")
 
 

@@ -92,9 +92,9 @@ class Cluster:
     def _make_database(self) -> None:
         import psycopg
 
-        with psycopg.connect(self.dsn.removesuffix(DATABASE) + "postgres", autocommit=True) as link:
-            if link.execute("SELECT 1 FROM pg_database WHERE datname = %s", [DATABASE]).fetchone() is None:
-                link.execute(f"CREATE DATABASE {DATABASE}")
+        with psycopg.connect(self.dsn.removesuffix(DATABASE) + "postgres", autocommit=True) as connection:
+            if connection.execute("SELECT 1 FROM pg_database WHERE datname = %s", [DATABASE]).fetchone() is None:
+                connection.execute(f"CREATE DATABASE {DATABASE}")
 
     def _password(self) -> str:
         return self._secret.read_text(encoding="ascii")

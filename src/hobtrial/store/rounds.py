@@ -9,165 +9,174 @@ from typing import Final
 from psycopg.types.json import Jsonb
 
 from ..core.reporting import Report, from_json
-from .store import Link, Row, queries
+from .store import Connection, Row, queries
 
 _SQL: Final = queries("rounds")
 
 
 class Rounds:
-    """What is kept of rounds. Every call joins the transaction of the link it is given."""
+    """What is kept of rounds. Every call joins the transaction of the connection it is given."""
 
     @staticmethod
-    def open(link: Link, class_name: str, version: int) -> int:
+    def open(connection: Connection, class_name: str, version_id: int) -> int:
         """The round of a class at a version, made if it is not there yet."""
-        class_id = _SQL.add_class(link, name=class_name)["id"]
-        return int(_SQL.add_round(link, class_id=class_id, version_id=version)["id"])
+        class_id = _SQL.add_class(connection, name=class_name)["id"]
+        return int(_SQL.add_round(connection, class_id=class_id, version_id=version_id)["id"])
 
     @staticmethod
-    def date_back(link: Link, round_id: int, days: int) -> None:
+    def date_back(connection: Connection, round_id: int, days: int) -> None:
         """Lets a round have been opened so many days earlier."""
-        _SQL.date_back(link, round_id=round_id, days=days)
+        _SQL.date_back(connection, round_id=round_id, days=days)
 
     @staticmethod
-    def classes(link: Link) -> list[str]:
+    def classes(connection: Connection) -> list[str]:
         """The names of all classes."""
-        return [row["name"] for row in _SQL.all_classes(link)]
+        return [row["name"] for row in _SQL.all_classes(connection)]
 
     @staticmethod
-    def students(link: Link, class_name: str) -> list[str]:
+    def students(connection: Connection, class_name: str) -> list[str]:
         """The names of a class."""
-        return [row["name"] for row in _SQL.students_of(link, name=class_name)]
+        return [row["name"] for row in _SQL.students_of(connection, name=class_name)]
 
     @staticmethod
-    def add_students(link: Link, class_name: str, names: Iterable[str]) -> None:
+    def add_students(connection: Connection, class_name: str, names: Iterable[str]) -> None:
         """Adds students that are not in the class yet."""
-        class_id = _SQL.add_class(link, name=class_name)["id"]
+        class_id = _SQL.add_class(connection, name=class_name)["id"]
         for name in names:
-            _SQL.add_student(link, class_id=class_id, name=name)
+            _SQL.add_student(connection, class_id=class_id, name=name)
 
     @staticmethod
-    def hand_in(link: Link, class_name: str, round_id: int, student: str, file_name: str, source: bytes) -> int:
+    def hand_in(
+        connection: Connection, class_name: str, round_id: int, student: str, file_name: str, source: bytes
+    ) -> int:
         """Keeps a try; the same text as a student's last try is not kept twice. Gives its id."""
-        class_id = _SQL.add_class(link, name=class_name)["id"]
-        student_id = _SQL.add_student(link, class_id=class_id, name=student)["id"]
+        class_id = _SQL.add_class(connection, name=class_name)["id"]
+        student_id = _SQL.add_student(connection, class_id=class_id, name=student)["id"]
         digest = hashlib.sha256(source).hexdigest()
-        last = _SQL.last_try(link, round_id=round_id, student_id=student_id)
+        last = _SQL.last_submission(connection, round_id=round_id, student_id=student_id)
         if last is not None and last["digest"] == digest:
             return int(last["id"])
-        made = _SQL.add_try(
-            link, round_id=round_id, student_id=student_id, file_name=file_name, source=source, digest=digest
+        made = _SQL.add_submission(
+            connection, round_id=round_id, student_id=student_id, file_name=file_name, source=source, digest=digest
         )
         return int(made["id"])
 
     @staticmethod
-    def all(link: Link) -> list[Row]:
+    def all(connection: Connection) -> list[Row]:
         """All rounds, the newest first."""
-        return list(_SQL.all_rounds(link))
+        return list(_SQL.all_rounds(connection))
 
     @staticmethod
-    def one(link: Link, round_id: int) -> Row | None:
+    def one(connection: Connection, round_id: int) -> Row | None:
         """One round with its exercise."""
-        row: Row | None = _SQL.one_round(link, round_id=round_id)
+        row: Row | None = _SQL.one_round(connection, round_id=round_id)
         return row
 
     @staticmethod
-    def tries(link: Link, round_id: int) -> list[Row]:
+    def submissions(connection: Connection, round_id: int) -> list[Row]:
         """The last try of each student, by name; `report` is a `Report`, or None for one that waits."""
-        return [_with_report(row) for row in _SQL.latest_tries(link, round_id=round_id)]
+        return [_with_report(row) for row in _SQL.latest_submissions(connection, round_id=round_id)]
 
     @staticmethod
-    def one_try(link: Link, try_id: int) -> Row | None:
+    def one_submission(connection: Connection, submission_id: int) -> Row | None:
         """One try with its text and its report."""
-        row: Row | None = _SQL.one_try(link, try_id=try_id)
+        row: Row | None = _SQL.one_submission(connection, submission_id=submission_id)
         return None if row is None else _with_report(row)
 
     @staticmethod
-    def others_with(link: Link, round_id: int, try_id: int) -> dict[str, int]:
+    def others_with(connection: Connection, round_id: int, submission_id: int) -> dict[str, int]:
         """For each key of a finding how many other students of the round have it in their last try."""
-        return {row["key"]: row["others"] for row in _SQL.others_with(link, round_id=round_id, try_id=try_id)}
+        return {
+            row["key"]: row["others"]
+            for row in _SQL.others_with(connection, round_id=round_id, submission_id=submission_id)
+        }
 
     @staticmethod
-    def neighbours(link: Link, round_id: int) -> list[Row]:
+    def neighbours(connection: Connection, round_id: int) -> list[Row]:
         """The last try of each student, by name: ids and names only."""
-        return list(_SQL.neighbours(link, round_id=round_id))
+        return list(_SQL.neighbours(connection, round_id=round_id))
 
     @staticmethod
-    def newest(link: Link, version: int) -> Row:
+    def newest(connection: Connection, version_id: int) -> Row:
         """Id and number of the newest version of the same exercise."""
-        row: Row = _SQL.newest_version(link, version_id=version)
+        row: Row = _SQL.newest_version(connection, version_id=version_id)
         return row
 
     @staticmethod
-    def renew(link: Link, round_id: int, version: int) -> bool:
+    def renew(connection: Connection, round_id: int, version_id: int) -> bool:
         """Lets a round go on with a newer version; not where the class has a round of that version already."""
-        if _SQL.other_round(link, round_id=round_id, version_id=version) is not None:
+        if _SQL.other_round(connection, round_id=round_id, version_id=version_id) is not None:
             return False
-        _SQL.renew_round(link, round_id=round_id, version_id=version)
+        _SQL.renew_round(connection, round_id=round_id, version_id=version_id)
         return True
 
     @staticmethod
-    def reports_before(link: Link, round_id: int) -> dict[int, Report]:
+    def reports_before(connection: Connection, round_id: int) -> dict[int, Report]:
         """The reports of the last tries with the version before, by try."""
-        return {row["id"]: from_json(row["report"]) for row in _SQL.reports_before(link, round_id=round_id)}
+        return {row["id"]: from_json(row["report"]) for row in _SQL.reports_before(connection, round_id=round_id)}
 
     @staticmethod
-    def set_own(link: Link, try_id: int, marks: float | None, comment: str, by: str = "teacher") -> None:
+    def set_own(
+        connection: Connection, submission_id: int, marks: float | None, comment: str, by: str = "teacher"
+    ) -> None:
         """Keeps a teacher's own mark and comment on a try, with who and when; neither of them takes them back."""
         if marks is None and not comment:
-            _SQL.forget_own(link, try_id=try_id)
+            _SQL.forget_own(connection, submission_id=submission_id)
         else:
-            _SQL.set_own(link, try_id=try_id, marks=marks, comment=comment, by=by)
+            _SQL.set_own(connection, submission_id=submission_id, marks=marks, comment=comment, by=by)
 
     @staticmethod
-    def withdrawn(link: Link, round_id: int) -> set[tuple[str, str | None]]:
+    def withdrawn(connection: Connection, round_id: int) -> set[tuple[str, str | None]]:
         """Keys of withdrawn findings, each with the student, or none for everybody."""
-        return {(row["key"], row["student"]) for row in _SQL.withdrawn(link, round_id=round_id)}
+        return {(row["key"], row["student"]) for row in _SQL.withdrawn(connection, round_id=round_id)}
 
     @staticmethod
     def set_withdrawn(
-        link: Link, round_id: int, key: str, try_id: int | None, withdrawn: bool, by: str = "teacher"
+        connection: Connection, round_id: int, key: str, submission_id: int | None, withdrawn: bool, by: str = "teacher"
     ) -> None:
         """Withdraws a finding, or puts it back: for the student of a try, or for everybody."""
         if withdrawn:
-            _SQL.withdraw(link, round_id=round_id, try_id=try_id, key=key, by=by)
+            _SQL.withdraw(connection, round_id=round_id, submission_id=submission_id, key=key, by=by)
         else:
-            _SQL.put_back(link, round_id=round_id, try_id=try_id, key=key)
+            _SQL.put_back(connection, round_id=round_id, submission_id=submission_id, key=key)
 
     @staticmethod
-    def predict(link: Link, try_id: int, scenario: int, guesses: dict[str, str], by: str = "teacher") -> None:
+    def predict(
+        connection: Connection, submission_id: int, scenario: int, guesses: dict[str, str], by: str = "teacher"
+    ) -> None:
         """Keeps what was predicted for a scenario of a try, before the run was seen."""
-        _SQL.set_prediction(link, try_id=try_id, scenario=scenario, guesses=Jsonb(guesses), by=by)
+        _SQL.set_prediction(connection, submission_id=submission_id, scenario=scenario, guesses=Jsonb(guesses), by=by)
 
     @staticmethod
-    def predictions(link: Link, round_id: int) -> dict[int, dict[int, dict[str, str]]]:
+    def predictions(connection: Connection, round_id: int) -> dict[int, dict[int, dict[str, str]]]:
         """What was predicted in a round: for each try, for each scenario, the values by name."""
         found: dict[int, dict[int, dict[str, str]]] = {}
-        for row in _SQL.predictions(link, round_id=round_id):
-            found.setdefault(row["try_id"], {})[row["scenario"]] = row["guesses"]
+        for row in _SQL.predictions(connection, round_id=round_id):
+            found.setdefault(row["submission_id"], {})[row["scenario"]] = row["guesses"]
         return found
 
     @staticmethod
-    def try_before(link: Link, try_id: int) -> Row | None:
+    def submission_before(connection: Connection, submission_id: int) -> Row | None:
         """The same student's try before a try, with its text and report."""
-        row: Row | None = _SQL.try_before(link, try_id=try_id)
+        row: Row | None = _SQL.submission_before(connection, submission_id=submission_id)
         return None if row is None else _with_report(row)
 
     @staticmethod
-    def unmarked(link: Link, round_id: int) -> list[str]:
+    def unmarked(connection: Connection, round_id: int) -> list[str]:
         """The digests of texts that wait to be marked."""
-        return [row["digest"] for row in _SQL.unmarked(link, round_id=round_id)]
+        return [row["digest"] for row in _SQL.unmarked(connection, round_id=round_id)]
 
     @staticmethod
-    def all_unmarked(link: Link) -> list[tuple[int, str]]:
+    def all_unmarked(connection: Connection) -> list[tuple[int, str]]:
         """Version and digest of everything that waits to be marked."""
-        return [(row["version_id"], row["digest"]) for row in _SQL.all_unmarked(link)]
+        return [(row["version_id"], row["digest"]) for row in _SQL.all_unmarked(connection)]
 
     @staticmethod
-    def mark_again(link: Link, round_id: int) -> None:
+    def mark_again(connection: Connection, round_id: int) -> None:
         """Forgets the reports of a round, and what could not be marked in it, and notes that its marking begins."""
-        _SQL.forget_reports(link, round_id=round_id)
-        _SQL.forget_unmarked_of(link, round_id=round_id)
-        _SQL.marking_begins(link, round_id=round_id)
+        _SQL.forget_reports(connection, round_id=round_id)
+        _SQL.forget_unmarked_of(connection, round_id=round_id)
+        _SQL.marking_begins(connection, round_id=round_id)
 
 
 def _with_report(row: Row) -> Row:

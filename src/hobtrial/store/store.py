@@ -8,7 +8,7 @@ from pathlib import Path
 from typing import Any, Final
 
 import aiosql
-from psycopg import Connection
+import psycopg
 from psycopg.rows import dict_row
 from psycopg_pool import ConnectionPool
 from yoyo import get_backend, read_migrations
@@ -18,7 +18,7 @@ POOL: Final = 8
 """Connections at most: the server's threads wait for one, PostgreSQL allows 100."""
 
 Row = dict[str, Any]
-Link = Connection[Row]
+Connection = psycopg.Connection[Row]
 
 
 class Store:
@@ -26,20 +26,20 @@ class Store:
 
     def __init__(self, dsn: str) -> None:
         self.dsn = dsn
-        self._pool: ConnectionPool[Link] = ConnectionPool(
+        self._pool: ConnectionPool[Connection] = ConnectionPool(
             dsn,
             min_size=1,
             max_size=POOL,
             kwargs={"row_factory": dict_row},
             open=True,
-            connection_class=Connection[Row],
+            connection_class=psycopg.Connection[Row],
         )
 
     @contextmanager
-    def transaction(self) -> Iterator[Link]:
+    def transaction(self) -> Iterator[Connection]:
         """A connection in a transaction: everything that is done with it happens, or nothing."""
-        with self._pool.connection() as link:
-            yield link
+        with self._pool.connection() as connection:
+            yield connection
 
     def close(self) -> None:
         """Closes all connections."""

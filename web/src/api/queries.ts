@@ -2,7 +2,7 @@
 
 import { queryOptions } from "@tanstack/react-query";
 
-import { type BenchView, dataOf, type HandedIn, type KeptView, type PlayView, type RoundView, sent, server, type SheetView, type TrialView, type TriedChange, type TryView } from "./client";
+import { type BenchView, dataOf, type HandedIn, type KeptView, type PlayView, type RoundView, sent, server, type SheetView, type TrialView, type TriedChange, type SubmissionView } from "./client";
 
 const WHILE_MARKING = 400; // milliseconds between looks at a round that is being marked
 
@@ -23,10 +23,10 @@ export const roundQuery = (round: number) =>
     },
   });
 
-export const tryQuery = (id: number) =>
+export const submissionQuery = (id: number) =>
   queryOptions({
     queryKey: ["try", id],
-    queryFn: () => dataOf<TryView>(server.GET("/api/tries/{try_id}", { params: { path: { try_id: id } } })),
+    queryFn: () => dataOf<SubmissionView>(server.GET("/api/submissions/{submission_id}", { params: { path: { submission_id: id } } })),
     refetchInterval: (query) => (query.state.data?.status === "waiting" ? WHILE_MARKING : false),
   });
 
@@ -36,9 +36,9 @@ export const trialQuery = (id: number, scenario: number, trial: number | "shorte
     queryKey: ["trial", id, scenario, trial, earlier],
     queryFn: () =>
       dataOf<TrialView>(
-        server.GET("/api/tries/{try_id}/scenarios/{number}", {
+        server.GET("/api/submissions/{submission_id}/scenarios/{number}", {
           params: {
-            path: { try_id: id, number: scenario },
+            path: { submission_id: id, number: scenario },
             query: { ...(trial === "shortest" ? { shortest: true } : { trial }), ...(earlier ? { earlier } : {}) },
           },
         }),
@@ -46,13 +46,13 @@ export const trialQuery = (id: number, scenario: number, trial: number | "shorte
     staleTime: Infinity, // the same input gives the same trace
   });
 
-export const playQuery = (version: number, tryId: number | null) =>
+export const playQuery = (version: number, submissionId: number | null) =>
   queryOptions({
-    queryKey: ["play", version, tryId],
+    queryKey: ["play", version, submissionId],
     queryFn: () =>
       dataOf<PlayView>(
         server.GET("/api/exercises/{version}/play", {
-          params: { path: { version }, query: tryId === null ? {} : { try_id: tryId } },
+          params: { path: { version_id: version }, query: submissionId === null ? {} : { submission_id: submissionId } },
         }),
       ),
     staleTime: Infinity, // a script that is being written must not be replaced
@@ -86,7 +86,7 @@ export async function addStudents(round: number, file: File): Promise<{ added: n
 }
 
 export const setOwn = (id: number, marks: number | null, comment: string) =>
-  sent<null>(`/api/tries/${id}/own`, {
+  sent<null>(`/api/submissions/${id}/own`, {
     method: "PUT",
     headers: { "content-type": "application/json" },
     body: JSON.stringify({ marks, comment }),
@@ -99,20 +99,20 @@ export const sheetQuery = (round: number, key: string) =>
   });
 
 /** Withdraws a finding or puts it back: for the student of a try, or for everybody where there is none. */
-export const setWithdrawn = (round: number, key: string, tryId: number | null, withdrawn: boolean) =>
+export const setWithdrawn = (round: number, key: string, submissionId: number | null, withdrawn: boolean) =>
   sent<null>(`/api/rounds/${round}/withdrawn`, {
     method: "PUT",
     headers: { "content-type": "application/json" },
-    body: JSON.stringify({ key, try_id: tryId, withdrawn }),
+    body: JSON.stringify({ key, submission_id: submissionId, withdrawn }),
   });
 
 /** Marks a script again with the fix of one of its findings. */
 export const tryChange = (id: number, place: number) =>
-  dataOf<TriedChange>(server.POST("/api/tries/{try_id}/findings/{place}/change", { params: { path: { try_id: id, place } } }));
+  dataOf<TriedChange>(server.POST("/api/submissions/{submission_id}/findings/{place}/change", { params: { path: { submission_id: id, place } } }));
 
 /** Keeps what is predicted for a scenario of a try. */
 export const setPrediction = (id: number, scenario: number, guesses: Record<string, string>) =>
-  sent<null>(`/api/tries/${id}/scenarios/${scenario}/prediction`, {
+  sent<null>(`/api/submissions/${id}/scenarios/${scenario}/prediction`, {
     method: "PUT",
     headers: { "content-type": "application/json" },
     body: JSON.stringify({ guesses }),

@@ -207,7 +207,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/tries/{try_id}": {
+    "/api/submissions/{submission_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -215,10 +215,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * One Try
+         * One Submission
          * @description A try: its text, its marks and what was found.
          */
-        get: operations["one_try_api_tries__try_id__get"];
+        get: operations["one_submission_api_submissions__submission_id__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -227,7 +227,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/tries/{try_id}/mark": {
+    "/api/submissions/{submission_id}/mark": {
         parameters: {
             query?: never;
             header?: never;
@@ -240,14 +240,14 @@ export interface paths {
          * Mark Again
          * @description Marks one script again: for one that could not be marked.
          */
-        post: operations["mark_again_api_tries__try_id__mark_post"];
+        post: operations["mark_again_api_submissions__submission_id__mark_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/tries/{try_id}/findings/{place}/change": {
+    "/api/submissions/{submission_id}/findings/{place}/change": {
         parameters: {
             query?: never;
             header?: never;
@@ -260,14 +260,14 @@ export interface paths {
          * Try Change
          * @description Marks the script again with the fix of one of its findings; nothing is kept.
          */
-        post: operations["try_change_api_tries__try_id__findings__place__change_post"];
+        post: operations["try_change_api_submissions__submission_id__findings__place__change_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/tries/{try_id}/feedback": {
+    "/api/submissions/{submission_id}/feedback": {
         parameters: {
             query?: never;
             header?: never;
@@ -278,7 +278,7 @@ export interface paths {
          * Feedback
          * @description A sheet for the student to print: marks, what was found as far as they may see it, the teacher's comment.
          */
-        get: operations["feedback_api_tries__try_id__feedback_get"];
+        get: operations["feedback_api_submissions__submission_id__feedback_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -287,7 +287,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/tries/{try_id}/own": {
+    "/api/submissions/{submission_id}/own": {
         parameters: {
             query?: never;
             header?: never;
@@ -299,7 +299,7 @@ export interface paths {
          * Own Mark
          * @description Keeps a teacher's own mark and comment; the computed one stays as it is.
          */
-        put: operations["own_mark_api_tries__try_id__own_put"];
+        put: operations["own_mark_api_submissions__submission_id__own_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -307,7 +307,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/tries/{try_id}/scenarios/{number}/prediction": {
+    "/api/submissions/{submission_id}/scenarios/{number}/prediction": {
         parameters: {
             query?: never;
             header?: never;
@@ -319,7 +319,7 @@ export interface paths {
          * Predict
          * @description Keeps what is predicted for a scenario, before its run is looked at.
          */
-        put: operations["predict_api_tries__try_id__scenarios__number__prediction_put"];
+        put: operations["predict_api_submissions__submission_id__scenarios__number__prediction_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -327,7 +327,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/tries/{try_id}/scenarios/{number}": {
+    "/api/submissions/{submission_id}/scenarios/{number}": {
         parameters: {
             query?: never;
             header?: never;
@@ -341,7 +341,7 @@ export interface paths {
          *     With `earlier`, the student's try before this one is played beside it in the reference's place. With
          *     `shortest`, a wild scenario is played with the shortest inputs that still break a check.
          */
-        get: operations["one_trial_api_tries__try_id__scenarios__number__get"];
+        get: operations["one_trial_api_submissions__submission_id__scenarios__number__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -350,7 +350,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/exercises/{version}/play": {
+    "/api/exercises/{version_id}/play": {
         parameters: {
             query?: never;
             header?: never;
@@ -361,7 +361,7 @@ export interface paths {
          * Playing
          * @description An exercise to play, with the script to begin with: a student's try, or the starter.
          */
-        get: operations["playing_api_exercises__version__play_get"];
+        get: operations["playing_api_exercises__version_id__play_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -390,7 +390,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/exercises/{version}/looks/{name}.svg": {
+    "/api/exercises/{version_id}/looks/{name}.svg": {
         parameters: {
             query?: never;
             header?: never;
@@ -401,7 +401,7 @@ export interface paths {
          * Look
          * @description A picture of an exercise's own. It is shown as an image only; opened by itself it can do nothing either.
          */
-        get: operations["look_api_exercises__version__looks__name__svg_get"];
+        get: operations["look_api_exercises__version_id__looks__name__svg_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -546,8 +546,8 @@ export interface components {
          * @description How a newer version of the exercise changed a student's marks.
          */
         ChangedMarks: {
-            /** Try Id */
-            try_id: number;
+            /** Submission Id */
+            submission_id: number;
             /** Student */
             student: string;
             /** Before */
@@ -594,10 +594,10 @@ export interface components {
             reason: string | null;
             /** Concept */
             concept: string | null;
-            /** Task */
-            task: string | null;
             /** Because */
             because: string;
+            /** Task */
+            task?: string | null;
         };
         /**
          * DoubtView
@@ -612,10 +612,10 @@ export interface components {
             why: string;
         };
         /**
-         * EarlierTry
+         * EarlierSubmission
          * @description A student's try before another.
          */
-        EarlierTry: {
+        EarlierSubmission: {
             /** Id */
             id: number;
             /** Number */
@@ -630,22 +630,36 @@ export interface components {
         EventView: {
             /** Frame */
             frame: number;
-            /** Event */
-            event: string;
+            event: components["schemas"]["EventWords"];
             /** Handlers */
             handlers: string[];
             /** Waiting */
             waiting: number;
         };
         /**
+         * EventWords
+         * @description An event: its kind, what it is about, and as it is written in a script.
+         */
+        EventWords: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "start" | "pressed" | "released" | "held" | "clicked" | "meets" | "overlaps" | "parts" | "frame" | "every" | "after" | "heard" | "picked" | "replied" | "typed" | "entered" | "appeared" | "gone" | "finished";
+            /** About */
+            about: (string | number)[];
+            /** Text */
+            text: string;
+        };
+        /**
          * ExerciseHead
          * @description An exercise's newest version, as the Bench lists it.
          */
         ExerciseHead: {
-            /** Version */
-            version: number;
-            /** Number */
-            number: number;
+            /** Version Id */
+            version_id: number;
+            /** Version Number */
+            version_number: number;
             /** Title */
             title: string;
             /** Out Of */
@@ -801,8 +815,8 @@ export interface components {
              * @enum {string}
              */
             confidence: "shown" | "likely" | "open";
-            /** Tries */
-            tries: number[];
+            /** Submission Ids */
+            submission_ids: number[];
             /** Marks Lost */
             marks_lost: number;
             /** Excerpt */
@@ -871,8 +885,8 @@ export interface components {
         KeptView: {
             /** Id */
             id: number;
-            /** Version */
-            version: number;
+            /** Version Id */
+            version_id: number;
             /** Title */
             title: string;
             /** Source */
@@ -907,8 +921,8 @@ export interface components {
          * @description The student before or after, in the order of the Round.
          */
         Neighbour: {
-            /** Try Id */
-            try_id: number;
+            /** Submission Id */
+            submission_id: number;
             /** Student */
             student: string;
         };
@@ -917,8 +931,8 @@ export interface components {
          * @description A class and an exercise to open a round for.
          */
         NewRound: {
-            /** Version */
-            version: number;
+            /** Version Id */
+            version_id: number;
             /** Class Name */
             class_name: string;
         };
@@ -1040,8 +1054,8 @@ export interface components {
          * @description An exercise to play, with the script to begin with.
          */
         PlayView: {
-            /** Version */
-            version: number;
+            /** Version Id */
+            version_id: number;
             /** Title */
             title: string;
             /** Brief */
@@ -1117,8 +1131,8 @@ export interface components {
             id: number;
             /** Title */
             title: string;
-            /** Version */
-            version: number;
+            /** Version Number */
+            version_number: number;
             /** Class Name */
             class_name: string;
             /** Out Of */
@@ -1146,8 +1160,8 @@ export interface components {
             id: number;
             /** Title */
             title: string;
-            /** Version */
-            version: number;
+            /** Version Number */
+            version_number: number;
             /** Newest */
             newest: number;
             /** Changed */
@@ -1339,8 +1353,8 @@ export interface components {
          * @description A student's last try in a round; `verdicts` has a list a scenario, empty where nothing ran.
          */
         StudentRow: {
-            /** Try Id */
-            try_id: number;
+            /** Submission Id */
+            submission_id: number;
             /** Student */
             student: string;
             /** Number */
@@ -1368,6 +1382,88 @@ export interface components {
              * @default []
              */
             predicted: components["schemas"]["Predicted"][];
+        };
+        /**
+         * SubmissionView
+         * @description A try with its text and what was found, for the Trial screen.
+         */
+        SubmissionView: {
+            /** Id */
+            id: number;
+            /** Round Id */
+            round_id: number;
+            /** Title */
+            title: string;
+            /** Class Name */
+            class_name: string;
+            /** Student */
+            student: string;
+            /** Number */
+            number: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "waiting" | "marked" | "unreadable" | "stopped" | "unmarked";
+            fault?: components["schemas"]["Fault"] | null;
+            /** Marks */
+            marks: number | null;
+            /** Out Of */
+            out_of: number;
+            /** Source */
+            source: string;
+            /** Problems */
+            problems: components["schemas"]["ProblemReport"][];
+            /** Verdicts */
+            verdicts: ("held" | "broken" | "not reached")[][];
+            /** Craft */
+            craft: components["schemas"]["CraftReport"][];
+            /** By Concept */
+            by_concept: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
+            /** By Task */
+            by_task: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
+            /** Look At */
+            look_at: number[];
+            /** Shortest */
+            shortest: {
+                [key: string]: string;
+            };
+            /** Own Marks */
+            own_marks?: number | null;
+            /**
+             * Own Comment
+             * @default
+             */
+            own_comment: string;
+            /**
+             * Own By
+             * @default
+             */
+            own_by: string;
+            /** Own At */
+            own_at?: string | null;
+            /** Scenarios */
+            scenarios: components["schemas"]["ScenarioHead"][];
+            /** Findings */
+            findings: components["schemas"]["FindingView"][];
+            /** Advice */
+            advice: string[];
+            previous: components["schemas"]["Neighbour"] | null;
+            next: components["schemas"]["Neighbour"] | null;
+            /**
+             * Predictions
+             * @default {}
+             */
+            predictions: {
+                [key: string]: {
+                    [key: string]: string;
+                };
+            };
+            earlier?: components["schemas"]["EarlierSubmission"] | null;
         };
         /**
          * TestView
@@ -1450,10 +1546,10 @@ export interface components {
             /** Visible */
             visible: boolean;
             /**
-             * Version
+             * Version Id
              * @default 0
              */
-            version: number;
+            version_id: number;
             /** Last Frame */
             last_frame: number;
             /** Seed */
@@ -1506,88 +1602,6 @@ export interface components {
             source: string;
         };
         /**
-         * TryView
-         * @description A try with its text and what was found, for the Trial screen.
-         */
-        TryView: {
-            /** Id */
-            id: number;
-            /** Round Id */
-            round_id: number;
-            /** Title */
-            title: string;
-            /** Class Name */
-            class_name: string;
-            /** Student */
-            student: string;
-            /** Number */
-            number: number;
-            /**
-             * Status
-             * @enum {string}
-             */
-            status: "waiting" | "marked" | "unreadable" | "stopped" | "unmarked";
-            fault?: components["schemas"]["Fault"] | null;
-            /** Marks */
-            marks: number | null;
-            /** Out Of */
-            out_of: number;
-            /** Source */
-            source: string;
-            /** Problems */
-            problems: components["schemas"]["ProblemReport"][];
-            /** Verdicts */
-            verdicts: ("held" | "broken" | "not reached")[][];
-            /** Craft */
-            craft: components["schemas"]["CraftReport"][];
-            /** By Concept */
-            by_concept: {
-                [key: string]: components["schemas"]["PartMarks"];
-            };
-            /** By Task */
-            by_task: {
-                [key: string]: components["schemas"]["PartMarks"];
-            };
-            /** Look At */
-            look_at: number[];
-            /** Shortest */
-            shortest: {
-                [key: string]: string;
-            };
-            /** Own Marks */
-            own_marks?: number | null;
-            /**
-             * Own Comment
-             * @default
-             */
-            own_comment: string;
-            /**
-             * Own By
-             * @default
-             */
-            own_by: string;
-            /** Own At */
-            own_at?: string | null;
-            /** Scenarios */
-            scenarios: components["schemas"]["ScenarioHead"][];
-            /** Findings */
-            findings: components["schemas"]["FindingView"][];
-            /** Advice */
-            advice: string[];
-            previous: components["schemas"]["Neighbour"] | null;
-            next: components["schemas"]["Neighbour"] | null;
-            /**
-             * Predictions
-             * @default {}
-             */
-            predictions: {
-                [key: string]: {
-                    [key: string]: string;
-                };
-            };
-            earlier?: components["schemas"]["EarlierTry"] | null;
-        };
-        /**
          * Turned
          * @description A check with another verdict than before.
          */
@@ -1612,8 +1626,8 @@ export interface components {
          * @description Where a group's typical trial opens.
          */
         Typical: {
-            /** Try Id */
-            try_id: number;
+            /** Submission Id */
+            submission_id: number;
             /** Scenario */
             scenario: number;
             /** Trial */
@@ -1688,8 +1702,7 @@ export interface components {
             place: number;
             /** About */
             about: string[];
-            /** Event */
-            event: string | null;
+            event: components["schemas"]["EventWords"] | null;
         };
         /**
          * Withdrawal
@@ -1698,8 +1711,8 @@ export interface components {
         Withdrawal: {
             /** Key */
             key: string;
-            /** Try Id */
-            try_id?: number | null;
+            /** Submission Id */
+            submission_id?: number | null;
             /** Withdrawn */
             withdrawn: boolean;
         };
@@ -2340,12 +2353,12 @@ export interface operations {
             };
         };
     };
-    one_try_api_tries__try_id__get: {
+    one_submission_api_submissions__submission_id__get: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                try_id: number;
+                submission_id: number;
             };
             cookie?: never;
         };
@@ -2357,7 +2370,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TryView"];
+                    "application/json": components["schemas"]["SubmissionView"];
                 };
             };
             /** @description Validation Error */
@@ -2371,12 +2384,12 @@ export interface operations {
             };
         };
     };
-    mark_again_api_tries__try_id__mark_post: {
+    mark_again_api_submissions__submission_id__mark_post: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                try_id: number;
+                submission_id: number;
             };
             cookie?: never;
         };
@@ -2413,12 +2426,12 @@ export interface operations {
             };
         };
     };
-    try_change_api_tries__try_id__findings__place__change_post: {
+    try_change_api_submissions__submission_id__findings__place__change_post: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                try_id: number;
+                submission_id: number;
                 place: number;
             };
             cookie?: never;
@@ -2463,12 +2476,12 @@ export interface operations {
             };
         };
     };
-    feedback_api_tries__try_id__feedback_get: {
+    feedback_api_submissions__submission_id__feedback_get: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                try_id: number;
+                submission_id: number;
             };
             cookie?: never;
         };
@@ -2503,12 +2516,12 @@ export interface operations {
             };
         };
     };
-    own_mark_api_tries__try_id__own_put: {
+    own_mark_api_submissions__submission_id__own_put: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                try_id: number;
+                submission_id: number;
             };
             cookie?: never;
         };
@@ -2545,12 +2558,12 @@ export interface operations {
             };
         };
     };
-    predict_api_tries__try_id__scenarios__number__prediction_put: {
+    predict_api_submissions__submission_id__scenarios__number__prediction_put: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                try_id: number;
+                submission_id: number;
                 number: number;
             };
             cookie?: never;
@@ -2588,7 +2601,7 @@ export interface operations {
             };
         };
     };
-    one_trial_api_tries__try_id__scenarios__number__get: {
+    one_trial_api_submissions__submission_id__scenarios__number__get: {
         parameters: {
             query?: {
                 trial?: number;
@@ -2597,7 +2610,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                try_id: number;
+                submission_id: number;
                 number: number;
             };
             cookie?: never;
@@ -2633,14 +2646,14 @@ export interface operations {
             };
         };
     };
-    playing_api_exercises__version__play_get: {
+    playing_api_exercises__version_id__play_get: {
         parameters: {
             query?: {
-                try_id?: number | null;
+                submission_id?: number | null;
             };
             header?: never;
             path: {
-                version: number;
+                version_id: number;
             };
             cookie?: never;
         };
@@ -2697,12 +2710,12 @@ export interface operations {
             };
         };
     };
-    look_api_exercises__version__looks__name__svg_get: {
+    look_api_exercises__version_id__looks__name__svg_get: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                version: number;
+                version_id: number;
                 name: string;
             };
             cookie?: never;

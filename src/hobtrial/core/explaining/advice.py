@@ -24,7 +24,7 @@ def advice_on(prepared: Prepared, script: Script) -> list[Advice]:
     found: list[Advice] = []
     if not script.straight and not any(is_handler(node) for node in script.tree.body):
         found.append(Advice("no-handlers", (), NO_HANDLERS))
-    observed = {what.what for course in prepared.courses for what in course.observe}
+    observed = {what.what for scenario in prepared.scenarios for what in scenario.observe}
     for name in sorted(script.globals & {"clock", "outcome", "place"} & observed):
         found.append(Advice("hidden-name", (), HIDDEN_NAME.format(name=name)))
     return found

@@ -152,7 +152,7 @@ def _probes(
     for run in sorted(broken, key=lambda run: (run.trials * run.trace.planned, run.number)):
         for place, verdict in enumerate(run.verdicts):
             if verdict.verdict != HELD:
-                needs = prepared.courses[run.number].checks[place].about
+                needs = prepared.scenarios[run.number].checks[place].about
                 cause = why(verdict, needs, script, traces[run.number], theirs[run.number])
                 causes.setdefault(cause.key, run.number)
     return frozenset(causes.values())
@@ -169,7 +169,7 @@ def _about(prepared: Prepared, run: Played) -> frozenset[Observable]:
         what
         for place, verdict in enumerate(run.verdicts)
         if verdict.verdict != HELD
-        for what in prepared.courses[run.number].checks[place].about
+        for what in prepared.scenarios[run.number].checks[place].about
     )
 
 
@@ -200,7 +200,7 @@ def _fix(prepared: Prepared, script: Script, played: list[Played], link: _Link, 
 def _traces(prepared: Prepared, script: Script, played: Iterable[Played]) -> dict[int, Trace]:
     woven = prepared.weave(script)
     return {
-        run.number: prepared.play(woven, prepared.courses[run.number], run.trial, record=True)
+        run.number: prepared.play(woven, prepared.scenarios[run.number], run.trial, record=True)
         for run in played
         if run.broken
     }
@@ -245,7 +245,7 @@ def _lines(edit: Edit, facts: dict[str, Any], origin: tuple[int, ...]) -> tuple[
 
 
 def _marks(prepared: Prepared, refs: Iterable[CheckRef]) -> float:
-    return sum(prepared.courses[number].checks[place].check.marks for number, place in refs)
+    return sum(prepared.scenarios[number].checks[place].spec.marks for number, place in refs)
 
 
 def _as_handed_in(facts: dict[str, Any], origin: tuple[int, ...]) -> dict[str, Any]:
@@ -265,7 +265,7 @@ def _unsettled(prepared: Prepared, chain: _Chain) -> list[Finding]:
     for run in played:
         for place, verdict in enumerate(run.verdicts):
             if verdict.verdict != HELD:
-                needs = prepared.courses[run.number].checks[place].about
+                needs = prepared.scenarios[run.number].checks[place].about
                 own = traces[run.number]
                 theirs = reference_of(prepared, run)
                 cause = why(verdict, needs, script, own, theirs)

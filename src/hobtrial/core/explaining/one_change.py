@@ -165,7 +165,7 @@ def _try(
     if not mends or any(_now(played[number], after[number], held=False) for number in reached):
         return None
     probed = [played[number] for number in reached]
-    first = frozenset(what for number, place in mends for what in prepared.courses[number].checks[place].about)
+    first = frozenset(what for number, place in mends for what in prepared.scenarios[number].checks[place].about)
     if not _agrees(prepared, first, mends, probed, after) and not _puts_off(prepared, first, probed, after):
         return None  # neither can come out over all scenarios any more
     others = [run.number for run in played if run.number not in after]
@@ -177,7 +177,7 @@ def _try(
         if _now(played[number], after[number], held=False):
             return None
     mends = {ref for run in played for ref in _now(run, after[run.number], held=True)}
-    about = frozenset(what for number, place in mends for what in prepared.courses[number].checks[place].about)
+    about = frozenset(what for number, place in mends for what in prepared.scenarios[number].checks[place].about)
     firm = _agrees(prepared, about, mends, played, after)
     if not firm and not _puts_off(prepared, about, played, after):
         return None
@@ -185,8 +185,8 @@ def _try(
     if facts is None:
         return None
     found, scenario = facts
-    wild = [run.number for run in played if prepared.courses[run.number].scenario.wild is not None]
-    if not budget.take(sum(len(prepared.courses[number].plans) for number in wild)):
+    wild = [run.number for run in played if prepared.scenarios[run.number].spec.wild is not None]
+    if not budget.take(sum(len(prepared.scenarios[number].plans) for number in wild)):
         return None
     whole = {number: play_scenario(prepared, woven, number, like=played[number]) for number in wild}
     budget.count(whole.values())
@@ -213,7 +213,7 @@ def _apart(prepared: Prepared, played: list[Played], after: dict[int, Played]) -
 
 def _trials(prepared: Prepared, numbers: list[int]) -> int:
     """How many trials scenarios have for an edited script."""
-    return sum(min(len(prepared.courses[number].plans), TRIALS_OF_AN_EDIT) for number in numbers)
+    return sum(min(len(prepared.scenarios[number].plans), TRIALS_OF_AN_EDIT) for number in numbers)
 
 
 def _now(before: Played, after: Played, *, held: bool) -> list[CheckRef]:
@@ -245,9 +245,9 @@ def _agrees(
     """Whether, on what the mended checks are about, the edited runs go as the reference's do."""
     for run in played:
         edited = after[run.number]
-        course = prepared.courses[run.number]
+        scenario = prepared.scenarios[run.number]
         for what in about & set(edited.trace.samples):
-            mended_here = any(number == run.number and what in course.checks[place].about for number, place in mends)
+            mended_here = any(number == run.number and what in scenario.checks[place].about for number, place in mends)
             if not mended_here and _unaltered(what, run.trace, edited.trace):
                 continue
             if not same_steps(what, edited.trace, reference_of(prepared, run)):
@@ -284,7 +284,7 @@ def _unaltered(what: Observable, before: Trace, after: Trace) -> bool:
 def _witnessed(edit: Edit, numbers: set[int], subject: Subject) -> tuple[dict[str, Any], int] | None:
     """The evidence of the student's own run, and the scenario that it is from; nothing where no run bears it out."""
     own = SLIPS[edit.slip].witness
-    hidden = [not course.scenario.visible for course in subject.prepared.courses]
+    hidden = [not scenario.spec.visible for scenario in subject.prepared.scenarios]
     for number in sorted(numbers, key=lambda number: (hidden[number], number)):
         trace = subject.traces[number]
         general = seen(edit, trace, subject.parts[number])

@@ -1,8 +1,7 @@
 """Expectations, checks and marks: traces give verdicts."""
 
 from .agreement import CLOSE, Parting, first_parting, parting, same_steps, same_value
-from .asked import Asked
-from .course import Course
+from .checks import PreparedCheck
 from .craft import CraftRule
 from .expectation import Expectation, read_expectation
 from .live import LiveGame
@@ -24,6 +23,7 @@ from .marking import (
 )
 from .names import ExpectationError, Surroundings, read_event
 from .prepare import Prepared, open_exercise, pair_events, prepare
+from .scenarios import PreparedScenario
 from .verdict import BROKEN, HELD, NOT_REACHED, Answer, Verdict, judge, tidy
 from .written import inputs_back, written_back
 
@@ -34,8 +34,6 @@ __all__ = [
     "NOT_REACHED",
     "TRIALS_OF_AN_EDIT",
     "Answer",
-    "Asked",
-    "Course",
     "CraftRule",
     "CraftVerdict",
     "Expectation",
@@ -44,6 +42,8 @@ __all__ = [
     "Parting",
     "Played",
     "Prepared",
+    "PreparedCheck",
+    "PreparedScenario",
     "Surroundings",
     "Verdict",
     "broken_checks",

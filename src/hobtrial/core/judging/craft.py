@@ -27,8 +27,8 @@ from ..script.tree import (
 from .names import ExpectationError, Surroundings, read_event, read_event_text
 
 Alias = Mapping[str, tuple[str, ...]]
-"""For each variable asked for the other names that it may have."""
-Answer = tuple[bool, str | None]
+"""For each variable check for the other names that it may have."""
+Held = tuple[bool, str | None]
 """Whether it is so, and what was met where it is not."""
 
 FORMS: Final = (
@@ -45,10 +45,10 @@ class CraftRule:
     """A craft line made ready."""
 
     line: Craft
-    _look: Callable[[_Reader], Answer]
+    _look: Callable[[_Reader], Held]
     _names: Surroundings
 
-    def holds(self, script: Script, alias: Alias) -> Answer:
+    def holds(self, script: Script, alias: Alias) -> Held:
         """Whether a script is so, and what was met where it is not."""
         return self._look(_Reader(script, alias, self._names))
 
@@ -74,7 +74,7 @@ class _Reader:
         self.nodes = list(with_locals(script.tree, frozenset()))
 
     def is_name(self, node: ast.AST, local: frozenset[str], name: str) -> bool:
-        """Whether a node is this variable: the global, `game.name`, or `hob.lives` where that is asked for."""
+        """Whether a node is this variable: the global, `game.name`, or `hob.lives` where that is check for."""
         match node:
             case ast.Attribute(value=ast.Name(id=owner), attr=attr):
                 return f"{owner}.{attr}" == name or (owner == "game" and attr in self._all(name))
@@ -168,20 +168,20 @@ class _Reader:
 # ---- the forms
 
 
-def _handles(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Answer]:
+def _handles(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Held]:
     event = read_event_text(found[1], "expect", names)
     return lambda reader: (bool(reader.handlers(event)), f"no handler waits for {event}")
 
 
-def _assigns(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Answer]:
+def _assigns(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Held]:
     name = found[1]
     return lambda reader: (any(True for _ in reader.stores(name)), f"nothing assigns `{name}`")
 
 
-def _changes(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Answer]:
+def _changes(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Held]:
     name = found[1]
 
-    def look(reader: _Reader) -> Answer:
+    def look(reader: _Reader) -> Held:
         for node, local in reader.stores(name):
             if isinstance(node, ast.AugAssign):
                 return True, None
@@ -193,15 +193,15 @@ def _changes(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], A
     return look
 
 
-def _tests(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Answer]:
+def _tests(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Held]:
     name = found[1]
     return lambda reader: (reader.tested(name), f"nothing tests `{name}`")
 
 
-def _compares(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Answer]:
+def _compares(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Held]:
     name, op = found[1], found[2]
 
-    def look(reader: _Reader) -> Answer:
+    def look(reader: _Reader) -> Held:
         met = sorted(reader.compared(name))
         others = f"; it is compared with {', '.join(f'`{each}`' for each in met)}" if met else ""
         return op in met, f"`{name}` is not compared with `{op}`{others}"
@@ -209,7 +209,7 @@ def _compares(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], 
     return look
 
 
-def _uses(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Answer]:
+def _uses(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Held]:
     what = found[1].lower()
     look: Callable[[_Reader], bool] = {
         "if": lambda reader: _any(reader, ast.If),
@@ -228,20 +228,20 @@ def _uses(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Answ
     return lambda reader: (look(reader), f"there is no `{what}`" if " " not in what else f"there is not {what}")
 
 
-def _at_most(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Answer]:
+def _at_most(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Held]:
     most, event = int(found[1]), read_event_text(found[2], "expect", names)
 
-    def look(reader: _Reader) -> Answer:
+    def look(reader: _Reader) -> Held:
         number = len(reader.handlers(event))
         return number <= most, f"{number} handlers wait for {event}"
 
     return look
 
 
-def _no_number(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Answer]:
+def _no_number(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Held]:
     number = float(found[1])
 
-    def look(reader: _Reader) -> Answer:
+    def look(reader: _Reader) -> Held:
         named = {
             id(node.value)
             for node, _ in reader.nodes
@@ -257,7 +257,7 @@ def _no_number(found: re.Match[str], names: Surroundings) -> Callable[[_Reader],
 
 
 _NAME = r"([A-Za-z]\w*(?:\.[A-Za-z]\w*)?)"
-_FORMS: Final[tuple[tuple[str, Callable[[re.Match[str], Surroundings], Callable[[_Reader], Answer]]], ...]] = (
+_FORMS: Final[tuple[tuple[str, Callable[[re.Match[str], Surroundings], Callable[[_Reader], Held]]], ...]] = (
     (r"handles (.+)", _handles),
     (rf"assigns {_NAME}", _assigns),
     (rf"changes {_NAME}", _changes),

@@ -10,11 +10,11 @@ from typing import Any, Final
 from ..script import Script, Woven
 from ..trial import Trace
 from ..words import plural
-from .course import Course
 from .craft import Alias, CraftRule
 from .prepare import Prepared
+from .scenarios import PreparedScenario
 from .verdict import BROKEN, HELD, NOT_REACHED, Answer, Verdict, judge, over, tidy
-from .wild import Run, shortest, wild_plan
+from .wild import Deeds, shortest, wild_plan
 
 TRIALS_OF_AN_EDIT: Final = 6
 """Trials of a wild scenario that are played first for an edited script; the first broken one is among them."""
@@ -55,30 +55,30 @@ def play_scenario(
     With `like`, the trial that was looked at there is looked at again. With `few`, only some of a wild
     scenario's trials are played, that one among them: enough to drop an edit, not to accept it.
     """
-    course = prepared.courses[number]
-    several = len(course.plans) > 1
-    chosen = range(len(course.plans))
-    if few and like is not None and len(chosen) > TRIALS_OF_AN_EDIT and course.scenario.wild is not None:
+    scenario = prepared.scenarios[number]
+    several = len(scenario.plans) > 1
+    chosen = range(len(scenario.plans))
+    if few and like is not None and len(chosen) > TRIALS_OF_AN_EDIT and scenario.spec.wild is not None:
         chosen = sorted({*range(TRIALS_OF_AN_EDIT - 1), like.trial})  # type: ignore[assignment]
-    traces = {trial: prepared.play(woven, course, trial, record=record and not several) for trial in chosen}
-    verdicts = tuple(_over_trials(prepared, course, place, traces) for place, _ in enumerate(course.checks))
+    traces = {trial: prepared.play(woven, scenario, trial, record=record and not several) for trial in chosen}
+    verdicts = tuple(_over_trials(prepared, scenario, place, traces) for place, _ in enumerate(scenario.checks))
     look = like.trial if like is not None else _first_broken(verdicts, traces)
     if record and several:
-        traces[look] = prepared.play(woven, course, look, record=True)
-    if course.scenario.all_or_nothing and any(verdict.verdict != HELD for verdict in verdicts):
+        traces[look] = prepared.play(woven, scenario, look, record=True)
+    if scenario.spec.all_or_nothing and any(verdict.verdict != HELD for verdict in verdicts):
         verdicts = tuple(replace(verdict, marks=0) for verdict in verdicts)
     passes = sum(trace.passes for trace in traces.values())
-    return Played(number, course.scenario.name, traces[look], verdicts, look, len(course.plans), passes)
+    return Played(number, scenario.spec.name, traces[look], verdicts, look, len(scenario.plans), passes)
 
 
-def _over_trials(prepared: Prepared, course: Course, place: int, traces: dict[int, Trace]) -> Verdict:
-    asked = course.checks[place]
+def _over_trials(prepared: Prepared, scenario: PreparedScenario, place: int, traces: dict[int, Trace]) -> Verdict:
+    check = scenario.checks[place]
 
     def one(trial: int) -> Verdict:
-        return judge(asked, traces[trial], lambda: prepared.reference_trace(course, trial))
+        return judge(check, traces[trial], lambda: prepared.reference_trace(scenario, trial))
 
-    if asked.trial is not None:
-        return replace(one(asked.trial), trial=asked.trial)
+    if check.trial is not None:
+        return replace(one(check.trial), trial=check.trial)
     if len(traces) == 1:
         return one(next(iter(traces)))
     return over([(trial, one(trial)) for trial in traces])
@@ -92,13 +92,13 @@ def _first_broken(verdicts: Iterable[Verdict], traces: dict[int, Trace]) -> int:
 
 def reference_of(prepared: Prepared, run: Played) -> Trace:
     """The reference's full trace of the trial that is looked at."""
-    return prepared.reference_trace(prepared.courses[run.number], run.trial)
+    return prepared.reference_trace(prepared.scenarios[run.number], run.trial)
 
 
 def play_all(prepared: Prepared, woven: Woven, ended: Callable[[Played], None] | None = None) -> list[Played]:
     """Plays all scenarios for verdicts only; `ended` hears of each as it ends."""
     played: list[Played] = []
-    for number, _ in enumerate(prepared.courses):
+    for number, _ in enumerate(prepared.scenarios):
         played.append(play_scenario(prepared, woven, number))
         if ended is not None:
             ended(played[-1])
@@ -152,7 +152,7 @@ def by_task(
     """Marks earned and possible for each task that the exercise lists."""
     groups: dict[str, list[Judged]] = {task.id: [] for task in prepared.exercise.settings.tasks}
     for run in played:
-        task = prepared.courses[run.number].scenario.task
+        task = prepared.scenarios[run.number].spec.task
         if task is not None:
             groups[task] += run.verdicts
     for verdict in craft:
@@ -166,32 +166,32 @@ def by_task(
 
 def shortest_break(prepared: Prepared, woven: Woven, run: Played) -> dict[int, dict[str, Any]]:
     """For the first check that a wild run breaks, by its place: the shortest inputs that still break it."""
-    course = prepared.courses[run.number]
-    wild = course.scenario.wild
+    scenario = prepared.scenarios[run.number]
+    wild = scenario.spec.wild
     place = next((n for n, verdict in enumerate(run.verdicts) if verdict.verdict == BROKEN), None)
     if wild is None or place is None:
         return {}
-    asked = course.checks[place]
+    check = scenario.checks[place]
 
-    def breaks(inputs: Run) -> bool:
-        plan = wild_plan(course.plan, inputs)
-        trace = prepared.play_plan(woven, course, plan)
-        return judge(asked, trace, lambda: prepared.play_plan(prepared.reference, course, plan)).verdict == BROKEN
+    def breaks(inputs: Deeds) -> bool:
+        plan = wild_plan(scenario.plan, inputs)
+        trace = prepared.play_plan(woven, scenario, plan)
+        return judge(check, trace, lambda: prepared.play_plan(prepared.reference, scenario, plan)).verdict == BROKEN
 
-    seconds = prepared.exercise.settings.length(course.scenario)
+    seconds = prepared.exercise.settings.length(scenario.spec)
     found = shortest(wild, seconds, breaks)
     if found is None:
         return {}
     words = f"{plural(len(found), 'input is', 'inputs are')} enough: {', '.join(map(str, found))}"
-    scenario = {
-        "name": f"{course.scenario.name}: the shortest"[:80],
-        "seed": course.scenario.seed,
+    table = {
+        "name": f"{scenario.spec.name}: the shortest"[:80],
+        "seed": scenario.spec.seed,
         "seconds": seconds,
-        "arrange": list(course.scenario.arrange),
+        "arrange": list(scenario.spec.arrange),
         "input": [deed.as_table() for deed in found],
-        "check": [each.check.model_dump(by_alias=True, exclude_none=True, mode="json") for each in course.checks],
+        "check": [each.spec.model_dump(by_alias=True, exclude_none=True, mode="json") for each in scenario.checks],
     }
-    return {place: {"words": words if found else "no input at all is enough", "scenario": scenario}}
+    return {place: {"words": words if found else "no input at all is enough", "scenario": table}}
 
 
 def total(verdicts: Iterable[Judged]) -> float:

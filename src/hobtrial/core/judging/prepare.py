@@ -13,17 +13,17 @@ from ..scene import SceneSpec
 from ..script import BUILTINS, DEFAULT_LIMITS, Limits, Reading, Script, Unreadable, Woven, read, weave
 from ..script.tree import imported_names
 from ..trial import GAME_NAMES, KNOWN_FUNCTIONS, Options, Plan, Trace, play
-from .course import Course, make_course, unknown_concept
 from .craft import CraftRule, read_craft
 from .names import ExpectationError, Surroundings, read_event
+from .scenarios import PreparedScenario, prepare_scenario, unknown_concept
 
 
 @dataclass(frozen=True, eq=False)
 class Prepared:
-    """An exercise made ready. Traces of the reference are played when first asked for, and kept."""
+    """An exercise made ready. Traces of the reference are played when first check for, and kept."""
 
     exercise: Exercise
-    courses: tuple[Course, ...]
+    scenarios: tuple[PreparedScenario, ...]
     craft: tuple[CraftRule, ...]
     reference: Woven
     names: Surroundings
@@ -31,7 +31,7 @@ class Prepared:
     alias: Mapping[str, tuple[str, ...]]
     watch: tuple[Event, ...]
     """Pair events of the reference: looked at in full traces even where a script does not."""
-    _reference_traces: dict[tuple[Course, int], Trace] = field(default_factory=dict, repr=False)
+    _reference_traces: dict[tuple[PreparedScenario, int], Trace] = field(default_factory=dict, repr=False)
 
     @property
     def scene(self) -> SceneSpec:
@@ -41,7 +41,7 @@ class Prepared:
     @property
     def out_of(self) -> float:
         """All the marks that there are."""
-        checks = sum(asked.check.marks for course in self.courses for asked in course.checks)
+        checks = sum(check.spec.marks for scenario in self.scenarios for check in scenario.checks)
         return checks + sum(rule.line.marks for rule in self.craft)
 
     def read(self, source: str | bytes) -> Reading:
@@ -53,14 +53,14 @@ class Prepared:
         """Weaves a script for this exercise."""
         return weave(script, KNOWN_FUNCTIONS)
 
-    def play(self, woven: Woven, course: Course, trial: int = 0, *, record: bool = False) -> Trace:
+    def play(self, woven: Woven, scenario: PreparedScenario, trial: int = 0, *, record: bool = False) -> Trace:
         """Plays one trial of a scenario, by its number from 0."""
-        return self.play_plan(woven, course, course.plans[trial], record=record)
+        return self.play_plan(woven, scenario, scenario.plans[trial], record=record)
 
-    def play_plan(self, woven: Woven, course: Course, plan: Plan, *, record: bool = False) -> Trace:
+    def play_plan(self, woven: Woven, scenario: PreparedScenario, plan: Plan, *, record: bool = False) -> Trace:
         """Plays a scenario with other inputs."""
         watch = self.watch if record else ()
-        options = Options(course.observe, self.alias, watch, course.each, record, self.limits)
+        options = Options(scenario.observe, self.alias, watch, scenario.each, record, self.limits)
         return play(woven, self.scene, plan, options)
 
     @property
@@ -68,23 +68,23 @@ class Prepared:
         """The limits of its trials."""
         return replace(DEFAULT_LIMITS, **self.exercise.settings.limits)
 
-    def reference_trace(self, course: Course, trial: int = 0) -> Trace:
+    def reference_trace(self, scenario: PreparedScenario, trial: int = 0) -> Trace:
         """The reference's full trace of a trial."""
-        trace = self._reference_traces.get((course, trial))
+        trace = self._reference_traces.get((scenario, trial))
         if trace is None:
-            trace = self.play(self.reference, course, trial, record=True)
-            if course in self.courses:
-                self._reference_traces[course, trial] = trace
+            trace = self.play(self.reference, scenario, trial, record=True)
+            if scenario in self.scenarios:
+                self._reference_traces[scenario, trial] = trace
         return trace
 
-    def course_of(self, scenario: Scenario) -> Course:
+    def scenario_of(self, spec: Scenario) -> PreparedScenario:
         """A further scenario, made ready. Raises `ExerciseError` with what is wrong with it."""
-        settings = self.exercise.settings.model_copy(update={"scenario": (scenario,)})
+        settings = self.exercise.settings.model_copy(update={"scenario": (spec,)})
         faults: list[Fault] = []
-        course = make_course(settings, 0, self.names, Lines(""), faults)
+        scenario = prepare_scenario(settings, 0, self.names, Lines(""), faults)
         if faults:
             raise ExerciseError(faults)
-        return course
+        return scenario
 
 
 def open_exercise(files: Mapping[str, bytes]) -> Prepared:
@@ -109,7 +109,9 @@ def prepare(exercise: Exercise) -> Prepared:
     names = Surroundings(listed | own, pieces, scene.kinds, frozenset(facts))
     lines = Lines(exercise.toml)
     faults += _taken_names(settings, lines)
-    courses = tuple(make_course(settings, number, names, lines, faults) for number, _ in enumerate(settings.scenario))
+    scenarios = tuple(
+        prepare_scenario(settings, number, names, lines, faults) for number, _ in enumerate(settings.scenario)
+    )
     craft = _craft(settings, names, lines, faults)
     if isinstance(reading, Script) and draws(reading):
         faults += _without_luck(settings, lines)
@@ -117,7 +119,7 @@ def prepare(exercise: Exercise) -> Prepared:
         raise ExerciseError(sorted(faults))
     return Prepared(
         exercise=exercise,
-        courses=courses,
+        scenarios=scenarios,
         craft=craft,
         reference=weave(reading, KNOWN_FUNCTIONS),
         names=names,

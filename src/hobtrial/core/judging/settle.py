@@ -9,7 +9,7 @@ from typing import Any, Final
 from ..trial import CLOCK, Observable, Trace
 from ..words import UNSET, frame_of, plural
 from .agreement import CLOSE, first_parting
-from .asked import Asked
+from .checks import PreparedCheck
 from .expectation import Expectation
 
 STOPPED: Final = "the script stopped before"
@@ -27,40 +27,40 @@ class Settled:
     values: tuple[tuple[str, Any], ...] = ()
 
 
-def span_of(asked: Asked, last: int) -> tuple[int, int]:
+def span_of(check: PreparedCheck, last: int) -> tuple[int, int]:
     """First and last frame that a check is about, in a trial whose last frame is given."""
-    check = asked.check
-    if check.at is not None:
-        return (frame_of(check.at),) * 2
-    if check.by is not None:
-        return frame_of(check.from_ or 0), frame_of(check.by)
-    if asked.kind in ("end", "case"):
+    spec = check.spec
+    if spec.at is not None:
+        return (frame_of(spec.at),) * 2
+    if spec.by is not None:
+        return frame_of(spec.from_ or 0), frame_of(spec.by)
+    if check.kind in ("end", "case"):
         return last, last
-    if asked.kind in ("always", "never", "unchanged"):
-        return frame_of(check.from_ or 0), last if check.until is None else frame_of(check.until)
+    if check.kind in ("always", "never", "unchanged"):
+        return frame_of(spec.from_ or 0), last if spec.until is None else frame_of(spec.until)
     return 0, last
 
 
-def settle(asked: Asked, trace: Trace, reference: Reference) -> Settled:
+def settle(check: PreparedCheck, trace: Trace, reference: Reference) -> Settled:
     """Settles a check over one trial."""
-    match asked.kind:
+    match check.kind:
         case "at" | "end" | "case":
-            return _at(asked, trace)
+            return _at(check, trace)
         case "after":
-            return _after(asked, trace)
+            return _after(check, trace)
         case "each":
-            return _each(asked, trace)
+            return _each(check, trace)
         case "same":
-            return _same(asked, trace, reference())
+            return _same(check, trace, reference())
         case "unchanged":
-            return _unchanged(asked, trace)
+            return _unchanged(check, trace)
         case _:
-            return _over_a_span(asked, trace)
+            return _over_a_span(check, trace)
 
 
-def _expectation(asked: Asked) -> Expectation:
-    assert asked.expectation is not None
-    return asked.expectation
+def _expectation(check: PreparedCheck) -> Expectation:
+    assert check.expectation is not None
+    return check.expectation
 
 
 def _early(trace: Trace) -> Settled:
@@ -84,16 +84,16 @@ def _look(
     return Settled(holds, frame, reason, expectation.parts(values))
 
 
-def _at(asked: Asked, trace: Trace) -> Settled:
-    frame, _ = span_of(asked, trace.planned)
-    return _early(trace) if frame > trace.last_frame else _look(_expectation(asked), trace, frame)
+def _at(check: PreparedCheck, trace: Trace) -> Settled:
+    frame, _ = span_of(check, trace.planned)
+    return _early(trace) if frame > trace.last_frame else _look(_expectation(check), trace, frame)
 
 
-def _over_a_span(asked: Asked, trace: Trace) -> Settled:
+def _over_a_span(check: PreparedCheck, trace: Trace) -> Settled:
     """`by`, `always` and `never`."""
-    expectation = _expectation(asked)
-    first, last = span_of(asked, trace.planned)
-    by, never = asked.kind == "by", asked.kind == "never"
+    expectation = _expectation(check)
+    first, last = span_of(check, trace.planned)
+    by, never = check.kind == "by", check.kind == "never"
     for frame in _moments(expectation, trace, first, min(last, trace.last_frame)):
         found = _look(expectation, trace, frame)
         if never and (found.holds or found.reason is not None):
@@ -126,42 +126,42 @@ def _moments(expectation: Expectation, trace: Trace, first: int, last: int) -> l
     return sorted(frame for frame in frames if first <= frame <= last)
 
 
-def _after(asked: Asked, trace: Trace) -> Settled:
-    assert asked.event is not None
-    nth = asked.check.nth or 1
-    counts = trace.samples[Observable("times", event=asked.event)]
+def _after(check: PreparedCheck, trace: Trace) -> Settled:
+    assert check.event is not None
+    nth = check.spec.nth or 1
+    counts = trace.samples[Observable("times", event=check.event)]
     came = next((frame for frame, count in counts.changes() if count >= nth), None)
     if came is None:
         often = counts.values[-1] if counts.values else 0
         words = f"came {plural(often, 'time')}" if often else "never came"
-        return Settled(None, None, f"{asked.event} {words}")
-    frame = came + frame_of(asked.check.later or 0)
+        return Settled(None, None, f"{check.event} {words}")
+    frame = came + frame_of(check.spec.later or 0)
     if frame > trace.planned:
         return Settled(None, None, ENDED)
-    return _early(trace) if frame > trace.last_frame else _look(_expectation(asked), trace, frame)
+    return _early(trace) if frame > trace.last_frame else _look(_expectation(check), trace, frame)
 
 
-def _each(asked: Asked, trace: Trace) -> Settled:
-    assert asked.event is not None
-    expectation = _expectation(asked)
-    found = trace.moments.get(asked.event, ())
+def _each(check: PreparedCheck, trace: Trace) -> Settled:
+    assert check.event is not None
+    expectation = _expectation(check)
+    found = trace.moments.get(check.event, ())
     for number, moment in enumerate(found, 1):
         sides = {"now": moment.after, "was": moment.before, "first": trace.first}
         values = [sides[when].get(what, UNSET) for what, when in expectation.asks]
         holds, reason = expectation.holds(values)
         if holds:
             continue
-        last = max(moment.frame, 0) + (asked.check.within or 0)
+        last = max(moment.frame, 0) + (check.spec.within or 0)
         frames = range(max(moment.frame, 0), min(last, trace.last_frame) + 1)
         if any(_look(expectation, trace, frame, moment.before).holds for frame in frames):
             continue
         if last > trace.last_frame:
             return _early(trace)
-        often = f"the {_ordinal(number)} time that {asked.event} came" if len(found) > 1 else None
+        often = f"the {_ordinal(number)} time that {check.event} came" if len(found) > 1 else None
         return Settled(False, max(moment.frame, 0), reason or often, expectation.parts(values))
     if trace.last_frame < trace.planned:
         return _early(trace)
-    return Settled(True, None) if found else Settled(None, None, f"{asked.event} never came")
+    return Settled(True, None) if found else Settled(None, None, f"{check.event} never came")
 
 
 def _ordinal(number: int) -> str:
@@ -169,9 +169,9 @@ def _ordinal(number: int) -> str:
     return f"{number}{ending}"
 
 
-def _same(asked: Asked, trace: Trace, reference: Trace) -> Settled:
-    within = CLOSE if asked.check.within is None else asked.check.within
-    found = first_parting(asked.names, trace, reference, within)
+def _same(check: PreparedCheck, trace: Trace, reference: Trace) -> Settled:
+    within = CLOSE if check.spec.within is None else check.spec.within
+    found = first_parting(check.names, trace, reference, within)
     if found is None:
         return _early(trace) if trace.last_frame < trace.planned else Settled(True, None)
     what, frame = found.what, found.frame
@@ -179,9 +179,9 @@ def _same(asked: Asked, trace: Trace, reference: Trace) -> Settled:
     return Settled(False, frame, f"`{what}` does not change as in the reference", values)
 
 
-def _unchanged(asked: Asked, trace: Trace) -> Settled:
-    first, last = span_of(asked, trace.planned)
-    for what in asked.names:
+def _unchanged(check: PreparedCheck, trace: Trace) -> Settled:
+    first, last = span_of(check, trace.planned)
+    for what in check.names:
         if trace.value(what, first) is UNSET and first <= trace.last_frame:
             return Settled(False, first, f"`{what}` has no value", ((str(what), UNSET),))
         for frame in trace.samples[what].frames:

@@ -9,7 +9,7 @@ from typing import Any, Final, Literal
 from ..exercise import CheckKind
 from ..trial import Trace
 from ..words import as_json_value
-from .asked import Asked
+from .checks import PreparedCheck
 from .settle import Settled, ever, settle
 from .settle import span_of as span_of
 
@@ -62,23 +62,23 @@ def tidy(marks: float) -> int | float:
     return int(marks) if marks == int(marks) else marks
 
 
-def judge(asked: Asked, trace: Trace, reference: Callable[[], Trace]) -> Verdict:
+def judge(check: PreparedCheck, trace: Trace, reference: Callable[[], Trace]) -> Verdict:
     """The verdict of one check over one trial; `reference` gives the reference's trace of the same trial."""
-    settled = _unsettled(asked, trace) or settle(asked, trace, reference)
-    check = asked.check
+    settled = _unsettled(check, trace) or settle(check, trace, reference)
+    spec = check.spec
     answer: Answer = NOT_REACHED if settled.holds is None else HELD if settled.holds else BROKEN
     return Verdict(
-        asked.text,
-        asked.kind,
+        check.text,
+        check.kind,
         answer,
-        check.marks if answer == HELD else 0,
-        check.marks,
+        spec.marks if answer == HELD else 0,
+        spec.marks,
         settled.frame,
         settled.values,
         settled.reason,
-        check.concept,
-        check.because,
-        span_of(asked, trace.planned),
+        spec.concept,
+        spec.because,
+        span_of(check, trace.planned),
     )
 
 
@@ -92,12 +92,12 @@ def over(verdicts: Sequence[tuple[int, Verdict]]) -> Verdict:
     return replace(verdict, trial=number)
 
 
-def _unsettled(asked: Asked, trace: Trace) -> Settled | None:
+def _unsettled(check: PreparedCheck, trace: Trace) -> Settled | None:
     """Why a check is not reached whatever the trial shows."""
-    unarranged = [str(what) for what in asked.about if what.what == "variable" and what.name in trace.unarranged]
+    unarranged = [str(what) for what in check.about if what.what == "variable" and what.name in trace.unarranged]
     if unarranged:
         return Settled(None, None, f"the script has no `{unarranged[0]}` to arrange")
-    condition = asked.only_if
+    condition = check.only_if
     if condition is None:
         return None
     if ever(condition, trace):

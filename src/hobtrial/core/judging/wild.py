@@ -61,14 +61,14 @@ class Deed:
         return f"press {self.what}"
 
 
-Run = tuple[Deed, ...]
+Deeds = tuple[Deed, ...]
 
 
-def drawn(wild: Wild, seconds: float) -> list[Run]:
+def drawn(wild: Wild, seconds: float) -> list[Deeds]:
     """The runs of a wild scenario, as many as it asks for; the same ones every time."""
-    runs: list[Run] = []
+    runs: list[Deeds] = []
 
-    def note(run: Run) -> bool:
+    def note(run: Deeds) -> bool:
         runs.append(run)
         return False
 
@@ -76,12 +76,12 @@ def drawn(wild: Wild, seconds: float) -> list[Run]:
     return runs[: wild.runs]
 
 
-def shortest(wild: Wild, seconds: float, breaks: Callable[[Run], bool]) -> Run | None:
+def shortest(wild: Wild, seconds: float, breaks: Callable[[Deeds], bool]) -> Deeds | None:
     """The shortest list of inputs that still breaks something; nothing where none of the runs does."""
-    known: dict[Run, bool] = {}
-    best: list[Run] = []
+    known: dict[Deeds, bool] = {}
+    best: list[Deeds] = []
 
-    def still(run: Run) -> bool:
+    def still(run: Deeds) -> bool:
         if run not in known:
             if best and len(known) > wild.runs + MOST_CUTS:
                 return False
@@ -94,16 +94,16 @@ def shortest(wild: Wild, seconds: float, breaks: Callable[[Run], bool]) -> Run |
     return best[0] if best else None
 
 
-def wild_plan(base: Plan, run: Run) -> Plan:
+def wild_plan(base: Plan, run: Deeds) -> Plan:
     """A trial with these inputs."""
     return replace(base, inputs=tuple(deed.as_input() for deed in run))
 
 
-def _size(run: Run) -> tuple[int, int, int]:
+def _size(run: Deeds) -> tuple[int, int, int]:
     return len(run), sum(deed.tenths for deed in run), sum(deed.at for deed in run)
 
 
-def _search(wild: Wild, seconds: float, test: Callable[[Run], bool], *, cut: bool) -> None:
+def _search(wild: Wild, seconds: float, test: Callable[[Deeds], bool], *, cut: bool) -> None:
     choices: list[tuple[str, str]] = [("press", key) for key in wild.keys]
     choices += [("click", piece) for piece in wild.clicks] + [("pick", label) for label in wild.picks]
     choices += [("hold", key) for key in wild.keys]

@@ -7,16 +7,16 @@ from typing import Any
 
 from ..trial import Plan, PlayerInput
 from ..words import seconds_of
-from .course import Course
+from .scenarios import PreparedScenario
 
 
-def written_back(course: Course, trial: int) -> dict[str, Any]:
-    """The scenario that plays a trial of a course again, with the checks that are about it."""
-    plan, label = course.plans[trial], course.labels[trial]
-    name = f"{course.scenario.name}: {label}" if label else course.scenario.name
+def written_back(scenario: PreparedScenario, trial: int) -> dict[str, Any]:
+    """The scenario that plays a trial of a scenario again, with the checks that are about it."""
+    plan, label = scenario.plans[trial], scenario.labels[trial]
+    name = f"{scenario.spec.name}: {label}" if label else scenario.spec.name
     checks = [
-        each.check.model_dump(by_alias=True, exclude_none=True, exclude_defaults=True, mode="json")
-        for each in course.checks
+        each.spec.model_dump(by_alias=True, exclude_none=True, exclude_defaults=True, mode="json")
+        for each in scenario.checks
         if each.trial in (None, trial)
     ]
     return {

@@ -32,7 +32,7 @@ def drawn_plans(prepared: Prepared) -> list[Plan]:
     """The plans of all drawn runs, the same ones each time."""
     settings_ = prepared.exercise.settings
     seconds = min(max(settings_.length(each) for each in settings_.scenario), LONGEST)
-    base = replace(prepared.courses[0].plan, last_frame=frame_of(seconds), inputs=(), answers=(), arrange=())
+    base = replace(prepared.scenarios[0].plan, last_frame=frame_of(seconds), inputs=(), answers=(), arrange=())
     plans: list[Plan] = []
 
     def note(plan: Plan) -> bool:
@@ -80,7 +80,7 @@ def _deeds(prepared: Prepared, times: st.SearchStrategy[float]) -> Iterator[st.S
     typed: set[str] = set()
     answers: set[str] = set()
     facts: dict[str, set[Any]] = {}
-    for plan in (plan for course in prepared.courses for plan in course.plans):
+    for plan in (plan for scenario in prepared.scenarios for plan in scenario.plans):
         for each in plan.inputs:
             known = {"press": keys, "hold": keys, "pick": picks, "type": typed, "answer": answers, "click": clicks}
             if each.kind in known and each.what:
@@ -115,7 +115,7 @@ def _deeds(prepared: Prepared, times: st.SearchStrategy[float]) -> Iterator[st.S
 
 def _beginnings(prepared: Prepared) -> list[Arrangement]:
     """Lines of `arrange`: those of the scenarios, and each listed number just below, at and above a tested number."""
-    found = {line.text: line for course in prepared.courses for plan in course.plans for line in plan.arrange}
+    found = {line.text: line for scenario in prepared.scenarios for plan in scenario.plans for line in plan.arrange}
     seen = _seen(prepared)
     numbers = {
         node.value
@@ -140,8 +140,8 @@ def _seen(prepared: Prepared) -> dict[str, set[int]]:
     """For each listed whole number the values that it had while the reference's games were played."""
     found: dict[str, set[int]] = {}
     names = [each.name for each in prepared.exercise.settings.variable if type(each.start) is int]
-    for course in prepared.courses:
-        trace = prepared.reference_trace(course)
+    for scenario in prepared.scenarios:
+        trace = prepared.reference_trace(scenario)
         outcome = trace.samples.get(OUTCOME)
         for name in names:
             for frame, value in trace.samples[variable(name)].changes():
@@ -156,7 +156,7 @@ def _seen(prepared: Prepared) -> dict[str, set[int]]:
 
 def _answers(prepared: Prepared) -> set[str]:
     """Texts to answer with: those of the scenarios, and numbers near the ones that the reference tests."""
-    given = {text for course in prepared.courses for plan in course.plans for _, text in plan.answers}
+    given = {text for scenario in prepared.scenarios for plan in scenario.plans for _, text in plan.answers}
     numbers = {
         node.value
         for node in ast.walk(prepared.reference.script.tree)

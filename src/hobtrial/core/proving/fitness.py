@@ -86,9 +86,9 @@ def _marks(prepared: Prepared, source: str) -> tuple[float, set[tuple[int, int]]
 def _branches(prepared: Prepared) -> list[dict[str, Any]]:
     """Branches of the reference whose first line never ran, over all trials of all scenarios."""
     ran: set[int] = set()
-    for number, course in enumerate(prepared.courses):
-        for trial, _ in enumerate(course.plans):
-            ran |= set(prepared.reference_trace(prepared.courses[number], trial).lines)
+    for number, scenario in enumerate(prepared.scenarios):
+        for trial, _ in enumerate(scenario.plans):
+            ran |= set(prepared.reference_trace(prepared.scenarios[number], trial).lines)
     found = []
     for place in places(prepared.reference.script.tree):
         node = place.node

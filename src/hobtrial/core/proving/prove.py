@@ -27,7 +27,7 @@ from .drawn import RUNS, drawn_plans
 from .fitness import fitness
 from .plant import Planted, planted
 
-Runs = list[tuple[Plan, Trace]]
+DrawnRuns = list[tuple[Plan, Trace]]
 
 
 def proof(prepared: Prepared) -> dict[str, Any]:
@@ -65,7 +65,7 @@ def _caught(prepared: Prepared, reading: Script) -> list[list[Any]]:
     """Scenario and check of each that breaks; craft lines have the scenario -1."""
     woven = prepared.weave(reading)
     found: list[list[Any]] = []
-    for number, _ in enumerate(prepared.courses):
+    for number, _ in enumerate(prepared.scenarios):
         run = play_scenario(prepared, woven, number)
         found += [[number, place] for place, verdict in enumerate(run.verdicts) if verdict.verdict != HELD]
     craft = judge_craft(prepared.craft, reading, prepared.alias)
@@ -74,10 +74,10 @@ def _caught(prepared: Prepared, reading: Script) -> list[list[Any]]:
 
 
 @functools.lru_cache(maxsize=2)
-def _runs(prepared: Prepared) -> Runs:
+def _runs(prepared: Prepared) -> DrawnRuns:
     """The reference's drawn runs, played once."""
-    course = prepared.courses[0]
-    return [(plan, prepared.play_plan(prepared.reference, course, plan)) for plan in drawn_plans(prepared)]
+    scenario = prepared.scenarios[0]
+    return [(plan, prepared.play_plan(prepared.reference, scenario, plan)) for plan in drawn_plans(prepared)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,9 +101,9 @@ def _drawn_difference(prepared: Prepared, reading: Script) -> _Difference | None
 
 def _differs(prepared: Prepared, woven: Woven, plan: Plan, theirs: Trace | None = None) -> _Difference | None:
     """A listed variable, the outcome, the scoreboard or the story that goes another way than the reference's."""
-    course = prepared.courses[0]
-    theirs = theirs or prepared.play_plan(prepared.reference, course, plan)
-    own = prepared.play_plan(woven, course, plan)
+    scenario = prepared.scenarios[0]
+    theirs = theirs or prepared.play_plan(prepared.reference, scenario, plan)
+    own = prepared.play_plan(woven, scenario, plan)
     watched = [
         what for what in theirs.samples if theirs.samples[what].values and UNSET not in theirs.samples[what].values
     ]

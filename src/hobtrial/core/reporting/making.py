@@ -161,7 +161,7 @@ def _check(verdict: Verdict) -> CheckReport:
 
 def _predictable(prepared: Prepared, number: int, trace: Trace) -> Predictable | None:
     """What the names to be predicted were in this run, in the frame that was asked for."""
-    wanted = prepared.courses[number].scenario.predict
+    wanted = prepared.scenarios[number].spec.predict
     if wanted is None:
         return None
     frame = min(frame_of(wanted.at), max(trace.last_frame, 0))
@@ -186,7 +186,7 @@ def _finding(prepared: Prepared, finding: Finding, played: list[Played], text: s
         confidence=finding.confidence,
         about=finding.about,
         lines=finding.lines,
-        scenarios=tuple(prepared.courses[number].scenario.name for number in numbers),
+        scenarios=tuple(prepared.scenarios[number].spec.name for number in numbers),
         checks=finding.checks,
         marks_lost=tidy(finding.marks_lost),
         scenario=finding.scenario,

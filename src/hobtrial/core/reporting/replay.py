@@ -8,36 +8,38 @@ from typing import Any
 
 from ..events import PAIR_EVENTS
 from ..exercise import scenario_text
-from ..judging import Course, Parting, Prepared, first_parting, judge, written_back
+from ..judging import Parting, Prepared, PreparedScenario, first_parting, judge, written_back
 from ..scene import PieceSpec
 from ..script import Script
 from ..trial import OUTCOME, Plan, PlayerInput, Trace, asides_json, event_json, samples_json, trace_json, variable
 from ..words import frame_of, seconds_of
 
 
-def replay(prepared: Prepared, source: str | bytes, course: Course, trial: int = 0) -> dict[str, Any]:
+def replay(prepared: Prepared, source: str | bytes, scenario: PreparedScenario, trial: int = 0) -> dict[str, Any]:
     """Plays one trial of a scenario with the whole trace, beside the reference's run.
 
     A text that cannot be read has no trace: `trace` is null and everything else is still there.
     """
-    settings, plan = prepared.exercise.settings, course.plans[trial]
+    settings, plan = prepared.exercise.settings, scenario.plans[trial]
     reading = prepared.read(source)
-    trace = prepared.play(prepared.weave(reading), course, trial, record=True) if isinstance(reading, Script) else None
-    reference = prepared.reference_trace(course, trial)
+    trace = (
+        prepared.play(prepared.weave(reading), scenario, trial, record=True) if isinstance(reading, Script) else None
+    )
+    reference = prepared.reference_trace(scenario, trial)
     watched = [*(variable(each.name) for each in settings.variable), OUTCOME]
     parting = first_parting(watched, trace, reference) if trace else None
     return {
-        "scenario": course.scenario.name,
+        "scenario": scenario.spec.name,
         "trial": trial,
-        "trials": list(course.labels),
-        "visible": course.scenario.visible,
+        "trials": list(scenario.labels),
+        "visible": scenario.spec.visible,
         "last_frame": plan.last_frame,
         "seed": plan.seed,
         "luck": list(plan.luck) if isinstance(plan.luck, tuple) else plan.luck,
         "arrange": [line.text for line in plan.arrange],
         "variables": variables_json(prepared),
         "inputs": _inputs(plan, trace),
-        "checks": _checks(course, trial, trace, reference) if trace else [],
+        "checks": _checks(scenario, trial, trace, reference) if trace else [],
         "trace": trace_json(trace) if trace else None,
         "asides": asides_json(trace) if trace else None,
         "samples": samples_json(trace) if trace else {},
@@ -45,14 +47,14 @@ def replay(prepared: Prepared, source: str | bytes, course: Course, trial: int =
         "reference": {"samples": samples_json(reference), "outcome": reference.outcome},
         "parting": _parting_json(parting, trace),
         "scene": scene_json(prepared),
-        "toml": scenario_text(written_back(course, trial)),
-        "predict": _predict(course),
+        "toml": scenario_text(written_back(scenario, trial)),
+        "predict": _predict(scenario),
     }
 
 
-def _predict(course: Course) -> dict[str, Any] | None:
+def _predict(scenario: PreparedScenario) -> dict[str, Any] | None:
     """What is to be predicted before the run is seen, and the frame that it is about."""
-    wanted = course.scenario.predict
+    wanted = scenario.spec.predict
     return None if wanted is None else {"names": list(wanted.names), "frame": frame_of(wanted.at)}
 
 
@@ -93,17 +95,17 @@ def _parting_json(parting: Parting | None, trace: Trace | None) -> dict[str, Any
     }
 
 
-def _checks(course: Course, trial: int, trace: Trace, reference: Trace) -> list[dict[str, Any]]:
+def _checks(scenario: PreparedScenario, trial: int, trace: Trace, reference: Trace) -> list[dict[str, Any]]:
     """The verdicts over this trial, each with its place among the scenario's checks and what it is about."""
     return [
         {
-            **judge(asked, trace, lambda: reference).as_json(),
+            **judge(check, trace, lambda: reference).as_json(),
             "place": place,
-            "about": [str(what) for what in asked.about],
-            "event": event_json(asked.event) if asked.event is not None else None,
+            "about": [str(what) for what in check.about],
+            "event": event_json(check.event) if check.event is not None else None,
         }
-        for place, asked in enumerate(course.checks)
-        if asked.trial in (None, trial)
+        for place, check in enumerate(scenario.checks)
+        if check.trial in (None, trial)
     ]
 
 

@@ -1,5 +1,5 @@
 -- name: source_by_digest(digest)^
-SELECT source, file_name FROM try WHERE digest = :digest ORDER BY id LIMIT 1;
+SELECT source, file_name FROM submission WHERE digest = :digest ORDER BY id LIMIT 1;
 
 -- name: has_report(version_id, digest)^
 SELECT id FROM report WHERE version_id = :version_id AND digest = :digest;
@@ -14,9 +14,9 @@ RETURNING id;
 -- name: forget_older(made_by)!
 DELETE FROM report WHERE made_by < :made_by;
 
--- name: add_finding(report_id, place, slip, key, marks_lost)*!
-INSERT INTO report_finding (report_id, place, slip, key, marks_lost)
-VALUES (:report_id, :place, :slip, :key, :marks_lost);
+-- name: add_finding(report_id, index, slip, key, marks_lost)*!
+INSERT INTO report_finding (report_id, index, slip, key, marks_lost)
+VALUES (:report_id, :index, :slip, :key, :marks_lost);
 
 -- name: add_unmarked(version_id, digest, report)!
 INSERT INTO unmarked (version_id, digest, report) VALUES (:version_id, :digest, :report)

@@ -20,25 +20,25 @@ INSERT INTO round (class_id, version_id) VALUES (:class_id, :version_id)
 ON CONFLICT (class_id, version_id) DO UPDATE SET version_id = EXCLUDED.version_id
 RETURNING id;
 
--- name: last_try(round_id, student_id)^
-SELECT id, digest FROM try WHERE round_id = :round_id AND student_id = :student_id ORDER BY number DESC LIMIT 1;
+-- name: last_submission(round_id, student_id)^
+SELECT id, digest FROM submission WHERE round_id = :round_id AND student_id = :student_id ORDER BY number DESC LIMIT 1;
 
--- name: add_try(round_id, student_id, file_name, source, digest)^
-INSERT INTO try (round_id, student_id, number, file_name, source, digest)
+-- name: add_submission(round_id, student_id, file_name, source, digest)^
+INSERT INTO submission (round_id, student_id, number, file_name, source, digest)
 SELECT :round_id, :student_id, coalesce(max(number), 0) + 1, :file_name, :source, :digest
-FROM try WHERE round_id = :round_id AND student_id = :student_id
+FROM submission WHERE round_id = :round_id AND student_id = :student_id
 RETURNING id;
 
 -- name: all_rounds()
 -- Each round with how far its marking is: the last try of each student counts.
-SELECT round.id, exercise_version.title, exercise_version.number AS version, exercise_version.out_of, class.name AS class,
+SELECT round.id, exercise_version.title, exercise_version.number AS version_number, exercise_version.out_of, class.name AS class,
        round.opened_at, count(latest.id) AS scripts, count(report.id) + count(unmarked.digest) AS marked, avg(report.marks) AS mean,
        coalesce(array_agg(report.marks ORDER BY report.marks) FILTER (WHERE report.id IS NOT NULL), '{}') AS spread
 FROM round
 JOIN exercise_version ON exercise_version.id = round.version_id
 JOIN class ON class.id = round.class_id
 LEFT JOIN LATERAL (
-    SELECT DISTINCT ON (student_id) id, digest FROM try WHERE try.round_id = round.id ORDER BY student_id, number DESC
+    SELECT DISTINCT ON (student_id) id, digest FROM submission WHERE submission.round_id = round.id ORDER BY student_id, number DESC
 ) AS latest ON true
 LEFT JOIN report ON report.version_id = round.version_id AND report.digest = latest.digest
 LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = latest.digest
@@ -46,7 +46,7 @@ GROUP BY round.id, exercise_version.id, class.id
 ORDER BY round.opened_at DESC;
 
 -- name: one_round(round_id)^
-SELECT round.id, round.version_id, exercise_version.title, exercise_version.number AS version, exercise_version.out_of,
+SELECT round.id, round.version_id, exercise_version.title, exercise_version.number AS version_number, exercise_version.out_of,
        exercise_version.seconds, exercise_version.scenarios, class.name AS class, round.opened_at, round.marking_since,
        round.previous_version_id
 FROM round
@@ -54,86 +54,86 @@ JOIN exercise_version ON exercise_version.id = round.version_id
 JOIN class ON class.id = round.class_id
 WHERE round.id = :round_id;
 
--- name: latest_tries(round_id)
+-- name: latest_submissions(round_id)
 -- The last try of each student of a round, with its report where it is made.
-SELECT DISTINCT ON (student.name) try.id, try.number, try.digest, student.name AS student,
+SELECT DISTINCT ON (student.name) submission.id, submission.number, submission.digest, student.name AS student,
        coalesce(report.whole, unmarked.report) AS report, coalesce(report.made_at, unmarked.made_at) AS made_at,
        own_mark.marks AS own_marks
-FROM try
-JOIN student ON student.id = try.student_id
-JOIN round ON round.id = try.round_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = try.digest
-LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = try.digest
-LEFT JOIN own_mark ON own_mark.try_id = try.id
-WHERE try.round_id = :round_id
-ORDER BY student.name, try.number DESC;
+FROM submission
+JOIN student ON student.id = submission.student_id
+JOIN round ON round.id = submission.round_id
+LEFT JOIN report ON report.version_id = round.version_id AND report.digest = submission.digest
+LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = submission.digest
+LEFT JOIN own_mark ON own_mark.submission_id = submission.id
+WHERE submission.round_id = :round_id
+ORDER BY student.name, submission.number DESC;
 
--- name: one_try(try_id)^
-SELECT try.id, try.round_id, try.number, try.source, try.digest, student.name AS student, round.version_id,
+-- name: one_submission(submission_id)^
+SELECT submission.id, submission.round_id, submission.number, submission.source, submission.digest, student.name AS student, round.version_id,
        coalesce(report.whole, unmarked.report) AS report, own_mark.marks AS own_marks, own_mark.comment AS own_comment, own_mark.by AS own_by,
        own_mark.made_at AS own_at
-FROM try
-JOIN student ON student.id = try.student_id
-JOIN round ON round.id = try.round_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = try.digest
-LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = try.digest
-LEFT JOIN own_mark ON own_mark.try_id = try.id
-WHERE try.id = :try_id;
+FROM submission
+JOIN student ON student.id = submission.student_id
+JOIN round ON round.id = submission.round_id
+LEFT JOIN report ON report.version_id = round.version_id AND report.digest = submission.digest
+LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = submission.digest
+LEFT JOIN own_mark ON own_mark.submission_id = submission.id
+WHERE submission.id = :submission_id;
 
--- name: others_with(round_id, try_id)
+-- name: others_with(round_id, submission_id)
 -- For each key of a finding how many other students of a round have it in their last try.
 SELECT report_finding.key, count(DISTINCT latest.student_id) AS others FROM round
 JOIN LATERAL (
-    SELECT DISTINCT ON (student_id) student_id, digest FROM try WHERE try.round_id = round.id ORDER BY student_id, number DESC
+    SELECT DISTINCT ON (student_id) student_id, digest FROM submission WHERE submission.round_id = round.id ORDER BY student_id, number DESC
 ) AS latest ON true
 JOIN report ON report.version_id = round.version_id AND report.digest = latest.digest
 JOIN report_finding ON report_finding.report_id = report.id
-WHERE round.id = :round_id AND latest.student_id <> (SELECT student_id FROM try WHERE id = :try_id)
+WHERE round.id = :round_id AND latest.student_id <> (SELECT student_id FROM submission WHERE id = :submission_id)
 GROUP BY report_finding.key;
 
 -- name: neighbours(round_id)
 -- The last try of each student of a round, by name.
-SELECT DISTINCT ON (student.name) try.id, student.name AS student FROM try
-JOIN student ON student.id = try.student_id
-WHERE try.round_id = :round_id
-ORDER BY student.name, try.number DESC;
+SELECT DISTINCT ON (student.name) submission.id, student.name AS student FROM submission
+JOIN student ON student.id = submission.student_id
+WHERE submission.round_id = :round_id
+ORDER BY student.name, submission.number DESC;
 
 -- name: unmarked(round_id)
 -- Texts of a round that wait to be marked, each once.
-SELECT DISTINCT try.digest FROM try
-JOIN round ON round.id = try.round_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = try.digest
-LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = try.digest
-WHERE try.round_id = :round_id AND report.id IS NULL AND unmarked.digest IS NULL;
+SELECT DISTINCT submission.digest FROM submission
+JOIN round ON round.id = submission.round_id
+LEFT JOIN report ON report.version_id = round.version_id AND report.digest = submission.digest
+LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = submission.digest
+WHERE submission.round_id = :round_id AND report.id IS NULL AND unmarked.digest IS NULL;
 
 -- name: all_unmarked()
 -- Texts of all rounds that wait to be marked, each once a version.
-SELECT DISTINCT round.version_id, try.digest FROM try
-JOIN round ON round.id = try.round_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = try.digest
-LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = try.digest
+SELECT DISTINCT round.version_id, submission.digest FROM submission
+JOIN round ON round.id = submission.round_id
+LEFT JOIN report ON report.version_id = round.version_id AND report.digest = submission.digest
+LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = submission.digest
 WHERE report.id IS NULL AND unmarked.digest IS NULL;
 
 -- name: forget_reports(round_id)!
 -- Takes away the reports of a round's texts, so that they are made anew.
-DELETE FROM report USING round, try
-WHERE round.id = :round_id AND try.round_id = round.id AND report.version_id = round.version_id AND report.digest = try.digest;
+DELETE FROM report USING round, submission
+WHERE round.id = :round_id AND submission.round_id = round.id AND report.version_id = round.version_id AND report.digest = submission.digest;
 
 -- name: forget_unmarked_of(round_id)!
 -- What could not be marked in a round is tried again.
-DELETE FROM unmarked USING round, try
-WHERE round.id = :round_id AND try.round_id = round.id
-  AND unmarked.version_id = round.version_id AND unmarked.digest = try.digest;
+DELETE FROM unmarked USING round, submission
+WHERE round.id = :round_id AND submission.round_id = round.id
+  AND unmarked.version_id = round.version_id AND unmarked.digest = submission.digest;
 
 -- name: marking_begins(round_id)!
 UPDATE round SET marking_since = clock_timestamp() WHERE id = :round_id;
 
--- name: set_own(try_id, marks, comment, by)!
-INSERT INTO own_mark (try_id, marks, comment, by) VALUES (:try_id, :marks, :comment, :by)
-ON CONFLICT (try_id) DO UPDATE SET marks = EXCLUDED.marks, comment = EXCLUDED.comment, by = EXCLUDED.by, made_at = now();
+-- name: set_own(submission_id, marks, comment, by)!
+INSERT INTO own_mark (submission_id, marks, comment, by) VALUES (:submission_id, :marks, :comment, :by)
+ON CONFLICT (submission_id) DO UPDATE SET marks = EXCLUDED.marks, comment = EXCLUDED.comment, by = EXCLUDED.by, made_at = now();
 
--- name: forget_own(try_id)!
-DELETE FROM own_mark WHERE try_id = :try_id;
+-- name: forget_own(submission_id)!
+DELETE FROM own_mark WHERE submission_id = :submission_id;
 
 -- name: newest_version(version_id)^
 -- The newest version of the exercise that a version belongs to.
@@ -154,7 +154,7 @@ WHERE id = :round_id;
 -- The reports of the last tries with the version before.
 SELECT latest.id, report.whole AS report FROM round
 JOIN LATERAL (
-    SELECT DISTINCT ON (student_id) id, digest FROM try WHERE try.round_id = round.id ORDER BY student_id, number DESC
+    SELECT DISTINCT ON (student_id) id, digest FROM submission WHERE submission.round_id = round.id ORDER BY student_id, number DESC
 ) AS latest ON true
 JOIN report ON report.version_id = round.previous_version_id AND report.digest = latest.digest
 WHERE round.id = :round_id;
@@ -164,35 +164,35 @@ WHERE round.id = :round_id;
 SELECT withdrawn.key, student.name AS student FROM withdrawn LEFT JOIN student ON student.id = withdrawn.student_id
 WHERE withdrawn.round_id = :round_id;
 
--- name: withdraw(round_id, try_id, key, by)!
+-- name: withdraw(round_id, submission_id, key, by)!
 -- For the student of a try; for everybody where there is no try.
 INSERT INTO withdrawn (round_id, student_id, key, by)
-VALUES (:round_id, (SELECT student_id FROM try WHERE id = :try_id), :key, :by)
+VALUES (:round_id, (SELECT student_id FROM submission WHERE id = :submission_id), :key, :by)
 ON CONFLICT DO NOTHING;
 
--- name: put_back(round_id, try_id, key)!
+-- name: put_back(round_id, submission_id, key)!
 -- For the student of a try; for everybody where there is no try.
 DELETE FROM withdrawn
 WHERE round_id = :round_id AND key = :key
-  AND student_id IS NOT DISTINCT FROM (SELECT student_id FROM try WHERE id = :try_id);
+  AND student_id IS NOT DISTINCT FROM (SELECT student_id FROM submission WHERE id = :submission_id);
 
--- name: try_before(try_id)^
+-- name: submission_before(submission_id)^
 -- The try of the same student before a try, with its report.
-SELECT earlier.id, earlier.number, earlier.source, report.whole AS report FROM try AS mine
-JOIN try AS earlier ON earlier.round_id = mine.round_id AND earlier.student_id = mine.student_id
+SELECT earlier.id, earlier.number, earlier.source, report.whole AS report FROM submission AS mine
+JOIN submission AS earlier ON earlier.round_id = mine.round_id AND earlier.student_id = mine.student_id
 JOIN round ON round.id = mine.round_id
 LEFT JOIN report ON report.version_id = round.version_id AND report.digest = earlier.digest
-WHERE mine.id = :try_id AND earlier.number < mine.number
+WHERE mine.id = :submission_id AND earlier.number < mine.number
 ORDER BY earlier.number DESC LIMIT 1;
 
 -- name: date_back(round_id, days)!
 UPDATE round SET opened_at = opened_at - make_interval(days => :days) WHERE id = :round_id;
 
--- name: set_prediction(try_id, scenario, guesses, by)!
-INSERT INTO prediction (try_id, scenario, guesses, by) VALUES (:try_id, :scenario, :guesses, :by)
-ON CONFLICT (try_id, scenario) DO UPDATE SET guesses = EXCLUDED.guesses, by = EXCLUDED.by, made_at = now();
+-- name: set_prediction(submission_id, scenario, guesses, by)!
+INSERT INTO prediction (submission_id, scenario, guesses, by) VALUES (:submission_id, :scenario, :guesses, :by)
+ON CONFLICT (submission_id, scenario) DO UPDATE SET guesses = EXCLUDED.guesses, by = EXCLUDED.by, made_at = now();
 
 -- name: predictions(round_id)
-SELECT prediction.try_id, prediction.scenario, prediction.guesses FROM prediction
-JOIN try ON try.id = prediction.try_id
-WHERE try.round_id = :round_id;
+SELECT prediction.submission_id, prediction.scenario, prediction.guesses FROM prediction
+JOIN submission ON submission.id = prediction.submission_id
+WHERE submission.round_id = :round_id;

@@ -31,7 +31,7 @@ export function Kept() {
   return (
     <Shell title={`${kept.data.title}, played by hand`} path={path} keys={KEYS}>
       {trial.data.trace && trial.data.asides ? (
-        <Watching key={id} subject={{ source: kept.data.source, label: "Script of the game", attempt: null }} scenario={0} trial={trial.data} trace={trial.data.trace} asides={trial.data.asides} />
+        <Watching key={id} subject={{ source: kept.data.source, label: "Script of the game", submission: null }} scenario={0} trial={trial.data} trace={trial.data.trace} asides={trial.data.asides} />
       ) : (
         <p className="p-6">The script of this game cannot be read any more.</p>
       )}

@@ -16,8 +16,8 @@ const KEYS: readonly KeyHelp[] = [
 export function Play() {
   const version = Number(useParams()["version"]);
   const asked = useSearchParams()[0].get("try");
-  const tryId = asked === null ? null : Number(asked);
-  const play = useQuery(playQuery(version, tryId));
+  const submissionId = asked === null ? null : Number(asked);
+  const play = useQuery(playQuery(version, submissionId));
   if (!play.data) {
     return (
       <Shell title="Play" path="Play" keys={KEYS}>
@@ -27,7 +27,7 @@ export function Play() {
   }
   return (
     <Shell title={`Play: ${play.data.title}`} path={`${play.data.title} / by hand`} keys={KEYS}>
-      <Table key={`${version} ${tryId}`} play={play.data} draft={`hob-script ${version} ${tryId ?? "starter"}`} />
+      <Table key={`${version} ${submissionId}`} play={play.data} draft={`hob-script ${version} ${submissionId ?? "starter"}`} />
     </Shell>
   );
 }

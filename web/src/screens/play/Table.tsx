@@ -29,7 +29,7 @@ export function Table({ play, draft }: TableProps) {
     setScript(source);
     begin.current(source);
   }, []);
-  const [game, say, joinAgain] = useGame(play.version, onChanged);
+  const [game, say, joinAgain] = useGame(play.version_id, onChanged);
   const begin = useRef((source: string) => say({ say: "begin", source, seed: 1 }));
   const start = useCallback(() => {
     begin.current(script);
@@ -135,7 +135,7 @@ function LiveScene({ box, play, game, say }: LiveSceneProps) {
       }}
       onBlur={release}
     >
-      <Scene scene={play.scene} moment={game.moment} version={play.version} onClick={([x, y]) => say({ say: "did", inputs: [{ do: "click", what: "", value: [x, y] }] })} />
+      <Scene scene={play.scene} moment={game.moment} version={play.version_id} onClick={([x, y]) => say({ say: "did", inputs: [{ do: "click", what: "", value: [x, y] }] })} />
       {game.status === "ready" ? (
         <p className="absolute inset-x-0 top-1/3 text-center">
           <span className="bg-base-100 px-3 py-1">Choose “Play”, or press ctrl Enter.</span>

@@ -1,6 +1,6 @@
 /** A game by hand as the screen holds it: a pure reducer over what the server says. */
 
-import type { LiveNews, LiveSaid, Problem, StopView, StoryView } from "../../api/client";
+import type { LiveNews, LiveSaid, ProblemReport, StopView, StoryView } from "../../api/client";
 import type { Moment, Stand } from "../../scene/moment";
 import { TELLING } from "../../scene/moment";
 
@@ -15,7 +15,7 @@ export interface Game {
   story: readonly StoryView[];
   sounds: readonly string[];
   stopped: StopView | null;
-  problems: readonly Problem[];
+  problems: readonly ProblemReport[];
   /** Why no game runs any more. */
   why: string;
   /** The number under which this game was kept. */

@@ -43,7 +43,7 @@ function Chosen({ round, group, onChoose }: { round: RoundView; group: GroupView
   return (
     <div className="flex flex-wrap gap-2 border-t border-base-300 px-5 py-3">
       {group.typical ? (
-        <Link className="btn btn-outline btn-primary btn-sm" to={`/tries/${group.typical.try_id}/scenarios/${group.typical.scenario}`}>
+        <Link className="btn btn-outline btn-primary btn-sm" to={`/tries/${group.typical.submission_id}/scenarios/${group.typical.scenario}`}>
           Open a typical trial
         </Link>
       ) : null}
@@ -116,8 +116,8 @@ function GroupLine({ group, chosen, onChoose }: GroupLineProps) {
         onClick={() => onChoose(chosen ? null : group.key)}
       >
         <span className="text-right text-xl leading-6 font-bold">
-          {group.tries.length}
-          <span className="sr-only"> {group.tries.length === 1 ? "script" : "scripts"}:</span>
+          {group.submission_ids.length}
+          <span className="sr-only"> {group.submission_ids.length === 1 ? "script" : "scripts"}:</span>
         </span>
         <span>
           <span className="block font-semibold">

@@ -45,7 +45,7 @@ export function Round() {
   }
   const data = round.data;
   const group = data.groups.find((each) => each.key === chosen) ?? null;
-  const students = sorted(data.students, order).filter((row) => !group || group.tries.includes(row.try_id));
+  const students = sorted(data.students, order).filter((row) => !group || group.submission_ids.includes(row.submission_id));
   return (
     <Shell
       title={`${data.title}, class ${data.class_name}`}

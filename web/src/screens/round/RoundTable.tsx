@@ -65,7 +65,7 @@ export function RoundTable({ round, students, order, onOrder }: RoundTableProps)
       <tbody>
         {students.map((student, place) => (
           <Row
-            key={student.try_id}
+            key={student.submission_id}
             student={student}
             round={round}
             place={place}
@@ -122,7 +122,7 @@ function Row({ student, round, place, hasCraft, active, onActive }: RowProps) {
       ) : unreadable ? (
         <td colSpan={round.scenarios.length}>
           <Link
-            to={`/tries/${student.try_id}/scenarios/0`}
+            to={`/tries/${student.submission_id}/scenarios/0`}
             className="link"
             data-cell={`${place},0`}
             tabIndex={active === null ? -1 : 0}
@@ -135,7 +135,7 @@ function Row({ student, round, place, hasCraft, active, onActive }: RowProps) {
         round.scenarios.map((scenario, column) => (
           <td key={scenario.name} className="pr-3">
             <Link
-              to={`/tries/${student.try_id}/scenarios/${column}`}
+              to={`/tries/${student.submission_id}/scenarios/${column}`}
               className="inline-flex gap-[0.2rem] px-1 py-[0.2rem] no-underline"
               aria-label={`${student.student}, ${scenario.name}: ${inWords(student.verdicts[column] ?? [])}`}
               data-cell={`${place},${column}`}

@@ -70,7 +70,7 @@ function Page({ sheet }: { sheet: SheetView }) {
           <InCode text={sentence} />
         </p>
       ))}
-      {sheet.typical ? <TypicalStrip tryId={sheet.typical.try_id} scenario={sheet.typical.scenario} frame={sheet.typical.frame ?? 0} /> : null}
+      {sheet.typical ? <TypicalStrip submissionId={sheet.typical.submission_id} scenario={sheet.typical.scenario} frame={sheet.typical.frame ?? 0} /> : null}
       <details className="mt-6 text-base print:hidden">
         <summary className="cursor-pointer text-neutral">Once the class has answered</summary>
         <p className="mt-2">
@@ -82,8 +82,8 @@ function Page({ sheet }: { sheet: SheetView }) {
 }
 
 /** The strip of a typical trial, at the moment that matters. */
-function TypicalStrip({ tryId, scenario, frame }: { tryId: number; scenario: number; frame: number }) {
-  const trial = useQuery(trialQuery(tryId, scenario, 0));
+function TypicalStrip({ submissionId, scenario, frame }: { submissionId: number; scenario: number; frame: number }) {
+  const trial = useQuery(trialQuery(submissionId, scenario, 0));
   if (trial.isPending) return <Loading what="the strip" />;
   if (trial.isError) return <p className="text-neutral">The strip cannot be shown: {trial.error.message}</p>;
   if (!trial.data.trace) return null;

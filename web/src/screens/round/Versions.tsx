@@ -13,12 +13,12 @@ export function Versions({ round }: { round: RoundView }) {
     mutationFn: () => renewRound(round.id),
     onSuccess: () => queries.invalidateQueries({ queryKey: roundQuery(round.id).queryKey }),
   });
-  if (round.newest === round.version && round.changed.length === 0) return null;
+  if (round.newest === round.version_number && round.changed.length === 0) return null;
   return (
     <section aria-label="Versions of the exercise" className="border-b border-base-300 py-2">
-      {round.newest > round.version ? (
+      {round.newest > round.version_number ? (
         <p className="flex items-center gap-3">
-          This round is marked with version {round.version}; there is version {round.newest}.
+          This round is marked with version {round.version_number}; there is version {round.newest}.
           <button type="button" className="btn btn-outline btn-primary btn-xs" disabled={renewing.isPending} onClick={() => renewing.mutate()}>
             Mark with version {round.newest}
           </button>
@@ -31,11 +31,11 @@ export function Versions({ round }: { round: RoundView }) {
       ) : null}
       {round.changed.length > 0 ? (
         <details open>
-          <summary className="cursor-pointer font-semibold">Version {round.version} changed marks: {round.changed.length}</summary>
+          <summary className="cursor-pointer font-semibold">Version {round.version_number} changed marks: {round.changed.length}</summary>
           <ul>
             {round.changed.map((each) => (
-              <li key={each.try_id} className="grid grid-cols-[8rem_6rem_1fr] gap-3 text-sm">
-                <Link to={`/tries/${each.try_id}/scenarios/0`} className="link">
+              <li key={each.submission_id} className="grid grid-cols-[8rem_6rem_1fr] gap-3 text-sm">
+                <Link to={`/tries/${each.submission_id}/scenarios/0`} className="link">
                   {each.student}
                 </Link>
                 <span>

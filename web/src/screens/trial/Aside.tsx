@@ -1,13 +1,13 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
-import type { TrialView, TryView } from "../../api/client";
+import type { TrialView, SubmissionView } from "../../api/client";
 import { roundQuery, setPrediction } from "../../api/queries";
 import { clock, marks, show, valueAt } from "../../values";
 
 /** Marks by concept and task. */
-export function Parts({ attempt }: { attempt: TryView }) {
-  const parts = [...Object.entries(attempt.by_concept), ...Object.entries(attempt.by_task)];
+export function Parts({ submission }: { submission: SubmissionView }) {
+  const parts = [...Object.entries(submission.by_concept), ...Object.entries(submission.by_task)];
   if (parts.length === 0) return null;
   return (
     <dl className="mt-2 flex flex-wrap gap-x-4 border-t border-base-300 pt-1 text-sm" aria-label="Marks by concept and task">
@@ -26,20 +26,20 @@ export function Parts({ attempt }: { attempt: TryView }) {
 interface PredictionProps {
   trial: TrialView;
   /** The try that the prediction is kept with; a game by hand has none. */
-  attempt: TryView | null;
+  submission: SubmissionView | null;
   scenario: number;
   onSeek: (frame: number) => void;
 }
 
 /** First what the values will be, then what they were: prediction, run and reference side by side. */
-export function Prediction({ trial, attempt, scenario, onSeek }: PredictionProps) {
-  const kept = attempt?.predictions[String(scenario)];
+export function Prediction({ trial, submission, scenario, onSeek }: PredictionProps) {
+  const kept = submission?.predictions[String(scenario)];
   const [guesses, setGuesses] = useState<Record<string, string>>(kept ?? {});
   const [compared, setCompared] = useState(kept !== undefined);
   const queries = useQueryClient();
   const keeping = useMutation({
-    mutationFn: () => (attempt ? setPrediction(attempt.id, scenario, guesses) : Promise.resolve(null)),
-    onSuccess: () => (attempt ? queries.invalidateQueries({ queryKey: roundQuery(attempt.round_id).queryKey }) : undefined),
+    mutationFn: () => (submission ? setPrediction(submission.id, scenario, guesses) : Promise.resolve(null)),
+    onSuccess: () => (submission ? queries.invalidateQueries({ queryKey: roundQuery(submission.round_id).queryKey }) : undefined),
   });
   const predict = trial.predict;
   if (!predict) return null;
@@ -95,7 +95,7 @@ export function Prediction({ trial, attempt, scenario, onSeek }: PredictionProps
         </tbody>
       </table>
       <button className="btn btn-outline btn-primary btn-xs mt-1">Compare</button>
-      {keeping.isSuccess && attempt ? <span role="status" className="pl-2 text-neutral">Kept with the try.</span> : null}
+      {keeping.isSuccess && submission ? <span role="status" className="pl-2 text-neutral">Kept with the try.</span> : null}
       {keeping.isError ? <span role="alert" className="pl-2 text-error">{keeping.error.message}</span> : null}
     </form>
   );

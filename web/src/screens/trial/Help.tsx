@@ -1,4 +1,4 @@
-import type { FindingView, TraceView, TrialView, TryView } from "../../api/client";
+import type { FindingView, TraceView, TrialView, SubmissionView } from "../../api/client";
 import { InCode } from "../../shell/InCode";
 import { clock, count, marks, show } from "../../values";
 import { Parts } from "./Aside";
@@ -11,7 +11,7 @@ import { Withdraw } from "./Withdraw";
 const LEVELS = ["Nudge", "Pointer", "Fix"] as const;
 
 interface HelpProps {
-  attempt: TryView;
+  submission: SubmissionView;
   scenario: number;
   trial: TrialView;
   findings: readonly FindingView[];
@@ -28,7 +28,7 @@ interface HelpProps {
 
 /** What happened, in a few sentences, and three steps of help. */
 export function Help(props: HelpProps) {
-  const { attempt, scenario, trial, findings, shown, onShow, chosen, onSeek } = props;
+  const { submission, scenario, trial, findings, shown, onShow, chosen, onSeek } = props;
   const finding = findings[shown];
   const check = chosen === null ? undefined : trial.checks[chosen];
   return (
@@ -50,20 +50,20 @@ export function Help(props: HelpProps) {
       {check ? <ChosenCheck check={check} onSeek={onSeek} /> : null}
       {finding ? (
         <Finding {...props} finding={finding} elsewhere={!finding.checks.some(([number]) => number === scenario)} />
-      ) : attempt.status === "waiting" ? (
+      ) : submission.status === "waiting" ? (
         <p>This script waits to be marked. The trial can be watched already.</p>
       ) : (
         <p>Read and run. Nothing to report.</p>
       )}
-      <CraftLines attempt={attempt} />
-      <Parts attempt={attempt} />
-      <OwnMark key={attempt.id} attempt={attempt} />
+      <CraftLines submission={submission} />
+      <Parts submission={submission} />
+      <OwnMark key={submission.id} submission={submission} />
       <p className="mt-2 text-sm">
-        <a className="link" href={`/api/tries/${attempt.id}/feedback`} target="_blank" rel="noreferrer">
-          Feedback sheet for {attempt.student}
+        <a className="link" href={`/api/submissions/${submission.id}/feedback`} target="_blank" rel="noreferrer">
+          Feedback sheet for {submission.student}
         </a>
       </p>
-      {attempt.advice.map((advice) => (
+      {submission.advice.map((advice) => (
         <p key={advice} className="mt-2 text-sm text-neutral">
           <InCode text={advice} />
         </p>
@@ -73,8 +73,8 @@ export function Help(props: HelpProps) {
 }
 
 /** Craft lines that do not hold. */
-function CraftLines({ attempt }: { attempt: TryView }) {
-  const lost = attempt.craft.filter((line) => line.verdict !== "held" && attempt.status !== "unreadable");
+function CraftLines({ submission }: { submission: SubmissionView }) {
+  const lost = submission.craft.filter((line) => line.verdict !== "held" && submission.status !== "unreadable");
   if (lost.length === 0) return null;
   return (
     <ul className="mt-2 border-t border-base-300 pt-2 text-sm" aria-label="Craft">
@@ -118,7 +118,7 @@ function ChosenCheck({ check, onSeek }: { check: TrialView["checks"][number]; on
   );
 }
 
-function Finding({ finding, elsewhere, level, onLevel, attempt, chosen, trace, onSeek, onTie }: HelpProps & { finding: FindingView; elsewhere: boolean }) {
+function Finding({ finding, elsewhere, level, onLevel, submission, chosen, trace, onSeek, onTie }: HelpProps & { finding: FindingView; elsewhere: boolean }) {
   return (
     <div data-finding={finding.slip}>
       <h3 className="font-bold">
@@ -148,19 +148,19 @@ function Finding({ finding, elsewhere, level, onLevel, attempt, chosen, trace, o
         ))}
       </div>
       <div id="help-text" role="tabpanel" aria-labelledby={`help-${LEVELS[Math.max(level - 1, 0)] ?? "Nudge"}`} className="min-h-16 pt-2">
-        <Level finding={finding} level={level} tryId={attempt.id} place={attempt.findings.indexOf(finding)} />
+        <Level finding={finding} level={level} submissionId={submission.id} place={submission.findings.indexOf(finding)} />
       </div>
       <p className="text-sm text-neutral">
         {count(finding.marks_lost, "mark")} lost
         {finding.confidence === "open" ? "; why is open" : finding.confidence === "likely" ? "; likely, not certain" : ""}.{" "}
-        {finding.others > 0 ? `${count(finding.others, "other")} in class ${attempt.class_name} have the same.` : ""}
+        {finding.others > 0 ? `${count(finding.others, "other")} in class ${submission.class_name} have the same.` : ""}
       </p>
-      <Withdraw attempt={attempt} finding={finding} />
+      <Withdraw submission={submission} finding={finding} />
     </div>
   );
 }
 
-function Level({ finding, level, tryId, place }: { finding: FindingView; level: number; tryId: number; place: number }) {
+function Level({ finding, level, submissionId, place }: { finding: FindingView; level: number; submissionId: number; place: number }) {
   if (level === 0) return <p className="text-neutral">Choose how much help to show, or press w.</p>;
   if (level === 1) return <p><InCode text={finding.nudge} /></p>;
   if (level === 2) return <p><InCode text={finding.pointer} /></p>;
@@ -180,7 +180,7 @@ function Level({ finding, level, tryId, place }: { finding: FindingView; level: 
       <p className="text-sm text-neutral">
         Tried on all scenarios: mends {count(finding.fix.mends, "check")}, breaks {finding.fix.breaks === 0 ? "none" : finding.fix.breaks}. <InCode text={finding.note} />
       </p>
-      <TryChange key={`${tryId} ${place}`} tryId={tryId} place={place} />
+      <TryChange key={`${submissionId} ${place}`} submissionId={submissionId} place={place} />
     </>
   );
 }

@@ -1,32 +1,32 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 
-import type { TryView } from "../../api/client";
-import { setOwn, tryQuery } from "../../api/queries";
+import type { SubmissionView } from "../../api/client";
+import { setOwn, submissionQuery } from "../../api/queries";
 import { marks } from "../../values";
 
 /** A teacher's own mark and comment, beside the computed one. */
-export function OwnMark({ attempt }: { attempt: TryView }) {
+export function OwnMark({ submission }: { submission: SubmissionView }) {
   const queries = useQueryClient();
-  const [own, setOwnMarks] = useState(attempt.own_marks === null || attempt.own_marks === undefined ? "" : String(attempt.own_marks));
-  const [comment, setComment] = useState(attempt.own_comment);
+  const [own, setOwnMarks] = useState(submission.own_marks === null || submission.own_marks === undefined ? "" : String(submission.own_marks));
+  const [comment, setComment] = useState(submission.own_comment);
   const keeping = useMutation({
-    mutationFn: () => setOwn(attempt.id, own.trim() === "" ? null : Number(own), comment),
-    onSuccess: () => queries.invalidateQueries({ queryKey: tryQuery(attempt.id).queryKey }),
+    mutationFn: () => setOwn(submission.id, own.trim() === "" ? null : Number(own), comment),
+    onSuccess: () => queries.invalidateQueries({ queryKey: submissionQuery(submission.id).queryKey }),
   });
   const keep = (event: FormEvent) => {
     event.preventDefault();
     keeping.mutate();
   };
-  const summary = attempt.own_marks === null || attempt.own_marks === undefined ? "Mark it yourself" : `Your own mark: ${marks(attempt.own_marks)}`;
+  const summary = submission.own_marks === null || submission.own_marks === undefined ? "Mark it yourself" : `Your own mark: ${marks(submission.own_marks)}`;
   return (
-    <details className="mt-2 border-t border-base-300 pt-1 text-sm" open={attempt.own_comment !== "" || undefined}>
+    <details className="mt-2 border-t border-base-300 pt-1 text-sm" open={submission.own_comment !== "" || undefined}>
       <summary className="cursor-pointer text-neutral">{summary}</summary>
       <form onSubmit={keep} className="flex flex-col gap-1 pt-1">
         <label className="flex items-center gap-2">
           Marks
           <input className="input input-sm w-20" type="number" min={0} max={1000} step={0.5} value={own} onChange={(event) => setOwnMarks(event.target.value)} />
-          <span className="text-neutral">of {marks(attempt.out_of)}; empty leaves the computed ones alone</span>
+          <span className="text-neutral">of {marks(submission.out_of)}; empty leaves the computed ones alone</span>
         </label>
         <label className="flex flex-col">
           Comment

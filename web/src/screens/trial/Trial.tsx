@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams, useSearchParams } from "react-router";
 
-import type { TryView } from "../../api/client";
-import { trialQuery, tryQuery } from "../../api/queries";
+import type { SubmissionView } from "../../api/client";
+import { trialQuery, submissionQuery } from "../../api/queries";
 import { Shell } from "../../shell/Shell";
 import { Failed, Loading } from "../../shell/Waiting";
 import { KEYS } from "./keys";
@@ -15,22 +15,22 @@ export function Trial() {
   const params = useParams();
   const id = Number(params["try"]);
   const scenario = Number(params["scenario"]);
-  const attempt = useQuery(tryQuery(id));
+  const submission = useQuery(submissionQuery(id));
   const search = useSearchParams()[0];
   const asked = search.get("trial");
   const earlier = search.get("beside") === "earlier";
-  const which = asked === "shortest" ? asked : asked !== null ? Number(asked) : attempt.data ? firstLook(attempt.data, scenario) : null;
+  const which = asked === "shortest" ? asked : asked !== null ? Number(asked) : submission.data ? firstLook(submission.data, scenario) : null;
   const trial = useQuery({ ...trialQuery(id, scenario, which ?? 0, earlier), enabled: which !== null });
 
-  const failed = attempt.error ?? trial.error;
+  const failed = submission.error ?? trial.error;
   if (failed) {
     return (
       <Shell title="Trial" path="Trial" keys={KEYS}>
-        <Failed what="this trial" error={failed} retry={() => void Promise.all([attempt.refetch(), trial.refetch()])} />
+        <Failed what="this trial" error={failed} retry={() => void Promise.all([submission.refetch(), trial.refetch()])} />
       </Shell>
     );
   }
-  if (!attempt.data || !trial.data) {
+  if (!submission.data || !trial.data) {
     return (
       <Shell title="Trial" path="Trial" keys={KEYS}>
         <Loading what="the trial" />
@@ -39,26 +39,26 @@ export function Trial() {
   }
   return (
     <Shell
-      title={`${attempt.data.student}, ${trial.data.scenario}`}
-      path={<Path attempt={attempt.data} scenario={scenario} trial={which ?? 0} earlier={earlier} />}
-      aside={<Standing attempt={attempt.data} scenario={scenario} />}
+      title={`${submission.data.student}, ${trial.data.scenario}`}
+      path={<Path submission={submission.data} scenario={scenario} trial={which ?? 0} earlier={earlier} />}
+      aside={<Standing submission={submission.data} scenario={scenario} />}
       keys={KEYS}
     >
       {trial.data.trace && trial.data.asides ? (
-        <Watching key={`${keyOf(attempt.data, scenario)} ${which}`} subject={{ source: attempt.data.source, label: `Script of ${attempt.data.student}`, attempt: attempt.data }} scenario={scenario} trial={trial.data} trace={trial.data.trace} asides={trial.data.asides} />
+        <Watching key={`${keyOf(submission.data, scenario)} ${which}`} subject={{ source: submission.data.source, label: `Script of ${submission.data.student}`, submission: submission.data }} scenario={scenario} trial={trial.data} trace={trial.data.trace} asides={trial.data.asides} />
       ) : (
-        <Unreadable attempt={attempt.data} />
+        <Unreadable submission={submission.data} />
       )}
     </Shell>
   );
 }
 
 /** The trial to look at first: the shortest inputs that a wild scenario found, else the first broken one. */
-function firstLook(attempt: TryView, scenario: number): number | "shortest" {
-  return attempt.shortest[scenario] ? "shortest" : (attempt.look_at[scenario] ?? 0);
+function firstLook(submission: SubmissionView, scenario: number): number | "shortest" {
+  return submission.shortest[scenario] ? "shortest" : (submission.look_at[scenario] ?? 0);
 }
 
 /** A trial begins anew when the try or the scenario is another one. */
-function keyOf(attempt: TryView, scenario: number): string {
-  return `${attempt.id} ${scenario}`;
+function keyOf(submission: SubmissionView, scenario: number): string {
+  return `${submission.id} ${scenario}`;
 }

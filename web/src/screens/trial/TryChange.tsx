@@ -5,8 +5,8 @@ import { tryChange } from "../../api/queries";
 import { count, marks } from "../../values";
 
 /** Marks the script again with the fix in it, and shows what that turns. Nothing is kept. */
-export function TryChange({ tryId, place }: { tryId: number; place: number }) {
-  const trying = useMutation({ mutationFn: () => tryChange(tryId, place) });
+export function TryChange({ submissionId, place }: { submissionId: number; place: number }) {
+  const trying = useMutation({ mutationFn: () => tryChange(submissionId, place) });
   return (
     <div className="mt-1 text-sm" data-tried={trying.data ? trying.data.marks : undefined}>
       <button type="button" className="btn btn-outline btn-primary btn-xs" disabled={trying.isPending} onClick={() => trying.mutate()}>

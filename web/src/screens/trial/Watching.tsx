@@ -1,6 +1,6 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 
-import type { AsidesView, FindingView, TraceView, TrialView, TryView } from "../../api/client";
+import type { AsidesView, FindingView, TraceView, TrialView, SubmissionView } from "../../api/client";
 import { Asking } from "../../scene/Asking";
 import { momentAt } from "../../scene/moment";
 import { Scene } from "../../scene/Scene";
@@ -29,7 +29,7 @@ export interface Subject {
   source: string;
   label: string;
   /** The try with its findings; a game by hand has none. */
-  attempt: TryView | null;
+  submission: SubmissionView | null;
 }
 
 interface WatchingProps {
@@ -42,8 +42,8 @@ interface WatchingProps {
 
 /** A trial that can be watched. It opens at the first broken check's moment, if there is one. */
 export function Watching({ subject, scenario, trial, trace, asides }: WatchingProps) {
-  const { attempt, source, label } = subject;
-  const findings = useMemo(() => findingsFor(attempt, scenario), [attempt, scenario]);
+  const { submission, source, label } = subject;
+  const findings = useMemo(() => findingsFor(submission, scenario), [submission, scenario]);
   const start = useMemo(() => opening(trial, findings, scenario), [trial, findings, scenario]);
   const [head, dispatch] = usePlayhead(trial.last_frame, start.frame);
   const [chosen, setChosen] = useState<number | null>(start.check);
@@ -130,15 +130,15 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
             <Controls head={head} dispatch={dispatch} />
           </div>
           <div className="min-h-0 flex-1">
-            {bare ? <Story trace={trace} frame={head.frame} onSeek={onSeek} /> : <Scene scene={trial.scene} moment={moment} version={trial.version} />}
+            {bare ? <Story trace={trace} frame={head.frame} onSeek={onSeek} /> : <Scene scene={trial.scene} moment={moment} version={trial.version_id} />}
           </div>
           <Asking scene={trial.scene} moment={moment} />
           <Values trial={trial} trace={trace} frame={head.frame} />
         </section>
         <section aria-label="What happened" className="relative flex min-h-0 flex-col gap-3 overflow-auto px-4 pt-2 pb-3">
-          {attempt ? (
+          {submission ? (
             <Help
-              attempt={attempt}
+              submission={submission}
               scenario={scenario}
               trial={trial}
               findings={findings}
@@ -154,7 +154,7 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
           ) : (
             <p>Played by hand, beside what the reference does with the same inputs.</p>
           )}
-          <Prediction trial={trial} attempt={attempt} scenario={scenario} onSeek={onSeek} />
+          <Prediction trial={trial} submission={submission} scenario={scenario} onSeek={onSeek} />
           {bare ? null : <Story trace={trace} frame={head.frame} onSeek={onSeek} />}
           <AsScenario toml={trial.toml} />
         </section>
@@ -167,10 +167,10 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
 }
 
 /** The findings of a try, those about this scenario first. */
-function findingsFor(attempt: TryView | null, scenario: number): FindingView[] {
-  if (!attempt) return [];
+function findingsFor(submission: SubmissionView | null, scenario: number): FindingView[] {
+  if (!submission) return [];
   const here = (finding: FindingView) => finding.checks.some(([number]) => number === scenario);
-  return [...attempt.findings].sort((a, b) => Number(here(b)) - Number(here(a)));
+  return [...submission.findings].sort((a, b) => Number(here(b)) - Number(here(a)));
 }
 
 /** Where the trial opens: at the evidence of a finding in this scenario, else at a broken check, else at 0. */

@@ -79,9 +79,9 @@ def _expected(prepared: Prepared) -> set[Any]:
     """The numbers that the checks expect."""
     return {
         node.value
-        for course in prepared.courses
-        for asked in course.checks
-        for node in ast.walk(ast.parse(asked.check.expect or "None", mode="eval"))
+        for scenario in prepared.scenarios
+        for asked in scenario.checks
+        for node in ast.walk(ast.parse(asked.spec.expect or "None", mode="eval"))
         if isinstance(node, ast.Constant) and isinstance(node.value, (int, float))
     }
 

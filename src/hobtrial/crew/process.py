@@ -32,7 +32,7 @@ class WorkerGoneError(HobError):
     marked: dict[str, Any] | None = None
 
 
-class Hand:
+class WorkerProcess:
     """One worker process and its pipes; `missing` are parts of its wall that could not be raised."""
 
     def __init__(self, process: asyncio.subprocess.Process) -> None:
@@ -40,7 +40,7 @@ class Hand:
         self.missing: list[str] = []
 
     @classmethod
-    async def start(cls) -> Hand:
+    async def start(cls) -> WorkerProcess:
         """Starts a worker and waits until its wall is up."""
         environment = {"PATH": os.defpath, "PYTHONPATH": str(SOURCE), "PYTHONHASHSEED": "0", "LANG": "C.UTF-8"}
         process = await asyncio.create_subprocess_exec(
@@ -48,9 +48,9 @@ class Hand:
             stdin=asyncio.subprocess.PIPE, stdout=asyncio.subprocess.PIPE, stderr=asyncio.subprocess.DEVNULL,
             env=environment, cwd="/", start_new_session=True,
         )  # fmt: skip
-        hand = cls(process)
-        hand.missing = (await hand._hear(SILENT_SECONDS))["missing"]
-        return hand
+        worker = cls(process)
+        worker.missing = (await worker._hear(SILENT_SECONDS))["missing"]
+        return worker
 
     async def ask(self, task: dict[str, Any], seconds: float | None = None) -> dict[str, Any]:
         """The answer to a task. Raises `WorkerGoneError` when it died, had no more memory, or was silent for so

@@ -12,7 +12,7 @@ from ..exercise import Check, Fault, Input, Lines, Scenario, Settings, Wild
 from ..exercise.files import SETTINGS
 from ..trial import Arrangement, Observable, Plan, variable
 from ..words import frame_of
-from .asked import Asked, read_case, read_check
+from .checks import PreparedCheck, read_case, read_check
 from .inputs import read_inputs
 from .names import ExpectationError, Surroundings, read_arrangement
 from .wild import drawn, wild_plan
@@ -21,14 +21,14 @@ Complain = Callable[..., None]
 
 
 @dataclass(frozen=True, eq=False)
-class Course:
+class PreparedScenario:
     """A scenario made ready. It has one trial, or several: a case, an order or a wild run each."""
 
-    scenario: Scenario
+    spec: Scenario
     plans: tuple[Plan, ...]
     labels: tuple[str, ...]
     """What tells the trials of one scenario apart: `score = 4`, or `oven, bell`; empty where there is one."""
-    checks: tuple[Asked, ...]
+    checks: tuple[PreparedCheck, ...]
     observe: tuple[Observable, ...]
     each: Mapping[Event, tuple[Observable, ...]]
 
@@ -38,7 +38,9 @@ class Course:
         return self.plans[0]
 
 
-def make_course(settings: Settings, number: int, names: Surroundings, lines: Lines, faults: list[Fault]) -> Course:
+def prepare_scenario(
+    settings: Settings, number: int, names: Surroundings, lines: Lines, faults: list[Fault]
+) -> PreparedScenario:
     """Makes a scenario ready; what is wrong with it goes to `faults`."""
     scenario = settings.scenario[number]
 
@@ -64,14 +66,14 @@ def make_course(settings: Settings, number: int, names: Surroundings, lines: Lin
     elif scenario.wild is not None:
         plans, labels = _wild(settings, scenario, scenario.wild, base, names, complain)
     listed = [variable(each.name) for each in settings.variable]
-    needs = [what for asked in checks for what in asked.needs]
+    needs = [what for check in checks for what in check.needs]
     needs += [variable(name) for name in (scenario.predict.names if scenario.predict is not None else ())]
     each: dict[Event, tuple[Observable, ...]] = {}
-    for asked in checks:
-        if asked.kind == "each" and asked.event is not None:
-            each[asked.event] = tuple(dict.fromkeys((*each.get(asked.event, ()), *asked.about)))
+    for check in checks:
+        if check.kind == "each" and check.event is not None:
+            each[check.event] = tuple(dict.fromkeys((*each.get(check.event, ()), *check.about)))
     observe = tuple(dict.fromkeys((*listed, *needs)))
-    return Course(scenario, tuple(plans), tuple(labels), tuple(checks), observe, each)
+    return PreparedScenario(scenario, tuple(plans), tuple(labels), tuple(checks), observe, each)
 
 
 def _plan(
@@ -106,9 +108,9 @@ def unknown_concept(concept: str, settings: Settings) -> str:
     return f"`concept` is {concept!r}; it must be one of {', '.join(settings.concepts)}."
 
 
-def _checks(settings: Settings, scenario: Scenario, names: Surroundings, complain: Complain) -> list[Asked]:
+def _checks(settings: Settings, scenario: Scenario, names: Surroundings, complain: Complain) -> list[PreparedCheck]:
     length = settings.length(scenario)
-    checks: list[Asked] = []
+    checks: list[PreparedCheck] = []
     for place, check in enumerate(scenario.check):
         for key, time in (("at", check.at), ("by", check.by), ("from", check.from_), ("until", check.until)):
             if time is not None and time > length:
@@ -131,8 +133,10 @@ def _cases(scenario: Scenario, base: Plan, names: Surroundings, complain: Compla
     return plans, ["; ".join(row.arrange) or row.expect for row in rows]
 
 
-def _case_checks(settings: Settings, scenario: Scenario, names: Surroundings, complain: Complain) -> list[Asked]:
-    checks: list[Asked] = []
+def _case_checks(
+    settings: Settings, scenario: Scenario, names: Surroundings, complain: Complain
+) -> list[PreparedCheck]:
+    checks: list[PreparedCheck] = []
     when: dict[str, Any] = {"end": True} if scenario.case_at is None else {"at": scenario.case_at}
     if scenario.case_at is not None and scenario.case_at > settings.length(scenario):
         complain(

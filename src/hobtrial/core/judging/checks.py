@@ -12,10 +12,10 @@ from .names import ExpectationError, Surroundings, read_event_text
 
 
 @dataclass(frozen=True, eq=False)
-class Asked:
+class PreparedCheck:
     """One check of a scenario. A row of `cases` is one too, of kind `case`, for a `trial` of its own."""
 
-    check: Check
+    spec: Check
     kind: CheckKind
     text: str
     expectation: Expectation | None
@@ -37,14 +37,14 @@ class Asked:
         return (*self.about, *(self.only_if.needs if self.only_if is not None else ()), *counted)
 
 
-def read_check(check: Check, names: Surroundings) -> Asked:
+def read_check(check: Check, names: Surroundings) -> PreparedCheck:
     """Reads a check. Raises `ExpectationError` with the key that cannot be read."""
     event = None
     for key in ("after", "each"):
         text = getattr(check, key)
         if text is not None:
             event = read_event_text(text, key, names)
-    return Asked(
+    return PreparedCheck(
         check,
         check.kind,
         check.text,
@@ -55,9 +55,9 @@ def read_check(check: Check, names: Surroundings) -> Asked:
     )
 
 
-def read_case(check: Check, trial: int, names: Surroundings) -> Asked:
+def read_case(check: Check, trial: int, names: Surroundings) -> PreparedCheck:
     """Reads the expectation of a row of `cases`."""
-    return Asked(check, "case", check.text, _expression(check.expect, "expect", names), trial=trial)
+    return PreparedCheck(check, "case", check.text, _expression(check.expect, "expect", names), trial=trial)
 
 
 def _expression(text: str | None, key: str, names: Surroundings) -> Expectation | None:
