@@ -12,7 +12,7 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 
 import { Bench } from "./screens/bench/Bench";
-import { Kept } from "./screens/play/Kept";
+import { Kept } from "./screens/trial/Kept";
 import { Play } from "./screens/play/Play";
 import { Round } from "./screens/round/Round";
 import { Sheet } from "./screens/round/Sheet";

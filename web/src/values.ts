@@ -51,9 +51,23 @@ export function seconds(frame: number): number {
   return frame / FRAMES_PER_SECOND;
 }
 
-/** `2.77 s`, or "reading" for the frame before the first. */
-export function clock(frame: number): string {
+/** What a trial is shown by: the frames of a game, or the steps of a script that runs from top to bottom. */
+export type Unit = "frame" | "step";
+
+/** `2.77 s`, or "reading" for the frame before the first; by steps `step 3`, or "the beginning". */
+export function clock(frame: number, unit: Unit = "frame"): string {
+  if (unit === "step") return frame <= 0 ? "the beginning" : `step ${frame}`;
   return frame < 0 ? "reading" : `${seconds(frame).toFixed(2)} s`;
+}
+
+/** A text of at most so many characters; what is cut off is marked. */
+export function shorten(text: string, most: number): string {
+  return text.length > most ? `${text.slice(0, Math.max(most - 1, 1))}…` : text;
+}
+
+/** A text that begins a sentence, with its full stop. */
+export function sentence(text: string): string {
+  return text ? `${text[0]?.toUpperCase() ?? ""}${text.slice(1)}.` : "";
 }
 
 /** Marks without a needless fraction. */

@@ -14,7 +14,7 @@ from ..crew.parcels import LARGEST_FILE, scripts_in
 from ..store import Rounds
 from .building import NO_ROUND
 from .deps import Parts, Services
-from .views import DoubtView, HandedIn, Sorry
+from .views import Added, DoubtView, HandedIn, Sorry
 
 router = APIRouter(prefix="/api/rounds", tags=["handing in"])
 
@@ -75,7 +75,7 @@ def class_list(round_id: int, parts: Parts) -> Response:
 
 
 @router.post("/{round_id}/students", responses={422: {"model": Sorry}})
-async def add_students(round_id: int, parts: Parts, file: UploadFile) -> dict[str, int]:
+async def add_students(round_id: int, parts: Parts, file: UploadFile) -> Added:
     """Adds the students of a CSV list to the class; who is there already stays."""
     try:
         names = read_list((await file.read(LARGEST_FILE + 1)).decode("utf-8-sig"))
@@ -93,4 +93,4 @@ async def add_students(round_id: int, parts: Parts, file: UploadFile) -> dict[st
             Rounds.add_students(connection, row["class"], names)
             return len(Rounds.students(connection, row["class"])) - before
 
-    return {"added": await asyncio.to_thread(write)}
+    return Added(added=await asyncio.to_thread(write))

@@ -10,7 +10,7 @@ from ..store.store import Row
 from .building import NO_ROUND, group_view, student_row, together
 from .deps import Parts
 from .plays import NO_EXERCISE
-from .views import ChangedMarks, NewRound, Opened, RoundView, Sorry, Withdrawal
+from .views import ChangedMarks, NewRound, Opened, RoundView, Sorry, Waiting, Withdrawal
 
 router = APIRouter(prefix="/api/rounds", tags=["round"])
 
@@ -79,7 +79,7 @@ def open_round(wanted: NewRound, parts: Parts) -> Opened:
 
 
 @router.post("/{round_id}/mark", status_code=202)
-def mark_again(round_id: int, parts: Parts) -> dict[str, int]:
+def mark_again(round_id: int, parts: Parts) -> Waiting:
     """Marks a round again: its reports are made anew."""
     with parts.store.transaction() as connection:
         row = Rounds.one(connection, round_id)
@@ -88,11 +88,11 @@ def mark_again(round_id: int, parts: Parts) -> dict[str, int]:
         Rounds.mark_again(connection, round_id)
         waiting = Rounds.unmarked(connection, round_id)
         parts.queue.defer(connection, row["version_id"], waiting)
-    return {"waiting": len(waiting)}
+    return Waiting(waiting=len(waiting))
 
 
 @router.post("/{round_id}/renew", status_code=202, responses={409: {"model": Sorry}})
-def renew(round_id: int, parts: Parts) -> dict[str, int]:
+def renew(round_id: int, parts: Parts) -> Waiting:
     """Goes on with the newest version of the exercise; whose marks change is then shown with the round."""
     with parts.store.transaction() as connection:
         row = Rounds.one(connection, round_id)
@@ -105,7 +105,7 @@ def renew(round_id: int, parts: Parts) -> dict[str, int]:
             raise HTTPException(409, f"Class {row['class']} has a round of version {newest['number']} already.")
         waiting = Rounds.unmarked(connection, round_id)
         parts.queue.defer(connection, newest["id"], waiting)
-    return {"waiting": len(waiting)}
+    return Waiting(waiting=len(waiting))
 
 
 def _changed(row: Row, before: Report | None) -> ChangedMarks | None:

@@ -12,7 +12,7 @@ from fastapi.responses import HTMLResponse, JSONResponse
 
 from hobtrial.core.script.tree import with_changes
 
-from ..core.reporting import FindingReport, Report, Withdrawn, for_student, to_json, turned, withdrawn_for
+from ..core.reporting import FindingReport, Report, Withdrawn, for_student, foretold, to_json, turned, withdrawn_for
 from ..core.script import Unreadable
 from ..core.script.read import decode
 from ..crew import WorkerGoneError
@@ -22,7 +22,17 @@ from .building import verdicts_of
 from .deps import Parts
 from .feedback import feedback_page
 from .trial_views import TrialView
-from .views import EarlierSubmission, FindingView, Guesses, Neighbour, OwnMark, Sorry, SubmissionView, TriedChange
+from .views import (
+    EarlierSubmission,
+    FindingView,
+    Guesses,
+    Neighbour,
+    OwnMark,
+    Sorry,
+    SubmissionView,
+    TriedChange,
+    Waiting,
+)
 
 router = APIRouter(prefix="/api/submissions", tags=["trial"])
 
@@ -75,6 +85,7 @@ def one_submission(submission_id: int, parts: Parts) -> SubmissionView:
         next=_neighbour(submissions, submission_id, 1),
         earlier=_earlier(earlier),
         predictions=predictions,
+        foretold={each.scenario: each.right for each in foretold(report, predictions)} if report else {},
     )
 
 
@@ -90,7 +101,7 @@ def _earlier(row: Row | None) -> EarlierSubmission | None:
 
 
 @router.post("/{submission_id}/mark", status_code=202, responses={404: {"model": Sorry}})
-def mark_again(submission_id: int, parts: Parts) -> dict[str, int]:
+def mark_again(submission_id: int, parts: Parts) -> Waiting:
     """Marks one script again: for one that could not be marked."""
     with parts.store.transaction() as connection:
         row = Rounds.one_submission(connection, submission_id)
@@ -98,7 +109,7 @@ def mark_again(submission_id: int, parts: Parts) -> dict[str, int]:
             raise HTTPException(404, NO_TRY)
         Reports.forget(connection, row["version_id"], row["digest"])
         parts.queue.defer(connection, row["version_id"], [row["digest"]])
-    return {"waiting": 1}
+    return Waiting(waiting=1)
 
 
 @router.post("/{submission_id}/findings/{place}/change", responses={404: {"model": Sorry}, 409: {"model": Sorry}})
@@ -203,7 +214,7 @@ async def one_trial(
         if before is not None:
             beside = await parts.crew.replay(exercise, bytes(before["source"]), number, cut_down, trial=trial)
             outcome = beside["trace"]["outcome"] if beside["trace"] else "playing"
-            replay["reference"] = {"samples": beside["samples"], "outcome": outcome}
+            replay["reference"] = {"samples": beside["samples"], "outcome": outcome, "steps": beside["steps"]}
     except WorkerGoneError:
         raise HTTPException(503, "The machine ended this trial before it could be shown. The marks are kept.") from None
     return JSONResponse(replay)

@@ -9,7 +9,7 @@ from pydantic import BaseModel
 from ..core.events import EventKind
 from ..core.exercise import CheckKind
 from ..core.judging import Answer
-from ..core.trial import InputKind
+from ..core.trial import InputKind, StepKind
 from ..core.words import Outcome
 
 
@@ -240,7 +240,17 @@ class SceneView(BaseModel):
     pieces: list[PieceView]
     kinds: list[PieceView]
     facts: list[FactView]
-    own_looks: list[str] = []
+    own_looks: list[str]
+
+
+class StepView(BaseModel):
+    """Something that a straight script did: what it asked, was answered, told, or which variable became what."""
+
+    kind: StepKind
+    frame: int
+    line: int
+    text: str
+    value: Any
 
 
 class ReferenceView(BaseModel):
@@ -248,6 +258,7 @@ class ReferenceView(BaseModel):
 
     samples: dict[str, list[tuple[int, Any]]]
     outcome: Outcome
+    steps: list[StepView]
 
 
 class PartingView(BaseModel):
@@ -280,10 +291,10 @@ class TrialView(BaseModel):
     trial: int
     trials: list[str]
     visible: bool
-    version_id: int = 0
+    version_id: int
     last_frame: int
     seed: int
-    luck: Any = None
+    luck: Any
     arrange: list[str]
     variables: list[VariableView]
     inputs: list[InputView]
@@ -292,9 +303,12 @@ class TrialView(BaseModel):
     asides: AsidesView | None
     samples: dict[str, list[tuple[int, Any]]]
     overlaps: list[OverlapView]
+    straight: bool
+    """Whether the script runs from top to bottom: then it is shown by steps."""
+    steps: list[StepView]
     reference: ReferenceView
     parting: PartingView | None
     scene: SceneView
-    toml: str = ""
+    toml: str
     """The trial as a scenario, to be put into an exercise."""
-    predict: PredictView | None = None
+    predict: PredictView | None

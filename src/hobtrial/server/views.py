@@ -66,7 +66,7 @@ class ScenarioHead(BaseModel):
     name: str
     visible: bool
     checks: list[CheckHead]
-    trials: list[str] = [""]
+    trials: list[str]
     """What tells its trials apart; one empty text where there is only one."""
 
 
@@ -92,14 +92,14 @@ class StudentRow(BaseModel):
     number: int
     status: Status
     marks: float | None
-    fault: Fault | None = None
+    fault: Fault | None
     """Why it could not be marked, or its mistakes not be looked for, through no fault of the script."""
-    own_marks: float | None = None
+    own_marks: float | None
     verdicts: list[list[Answer]]
     craft: list[CraftReport]
     first: str | None
     groups: list[str]
-    predicted: list[Predicted] = []
+    predicted: list[Predicted]
 
 
 class Typical(BaseModel):
@@ -123,7 +123,7 @@ class GroupView(BaseModel):
     excerpt: str | None
     pointer: str
     typical: Typical | None
-    withdrawn: bool = False
+    withdrawn: bool
     """Whether it is withdrawn for everybody who has it."""
 
 
@@ -209,8 +209,8 @@ class FixView(BaseModel):
     after: str
     mends: int
     breaks: int
-    on_top: bool = False
-    shows_reference: bool = False
+    on_top: bool
+    shows_reference: bool
     changes: list[ChangedLine]
 
 
@@ -232,9 +232,9 @@ class FindingView(BaseModel):
     pointer: str
     fix: FixView | None
     note: str
-    others: int = 0
-    key: str = ""
-    withdrawn: Literal["", "student", "group"] = ""
+    others: int
+    key: str
+    withdrawn: Literal["", "student", "group"]
 
 
 class EarlierSubmission(BaseModel):
@@ -255,7 +255,7 @@ class SubmissionView(BaseModel):
     student: str
     number: int
     status: Status
-    fault: Fault | None = None
+    fault: Fault | None
     marks: float | None
     out_of: float
     source: str
@@ -268,18 +268,20 @@ class SubmissionView(BaseModel):
     """For each scenario the trial to look at: the first in which a check is broken."""
     shortest: dict[int, str]
     """For wild scenarios that found something: the shortest inputs, in words."""
-    own_marks: float | None = None
-    own_comment: str = ""
-    own_by: str = ""
-    own_at: datetime | None = None
+    own_marks: float | None
+    own_comment: str
+    own_by: str
+    own_at: datetime | None
     scenarios: list[ScenarioHead]
     findings: list[FindingView]
     advice: list[str]
     previous: Neighbour | None
     next: Neighbour | None
-    predictions: dict[int, dict[str, str]] = {}
+    predictions: dict[int, dict[str, str]]
     """What was predicted, by scenario and name."""
-    earlier: EarlierSubmission | None = None
+    foretold: dict[int, dict[str, bool]]
+    """The same for whether it came out; nothing before the script is marked."""
+    earlier: EarlierSubmission | None
     """The same student's try before this one."""
 
 
@@ -324,6 +326,18 @@ class Opened(BaseModel):
     """The number of a round."""
 
     id: int
+
+
+class Added(BaseModel):
+    """How many students a list added."""
+
+    added: int
+
+
+class Waiting(BaseModel):
+    """How many texts wait to be marked."""
+
+    waiting: int
 
 
 class DoubtView(BaseModel):

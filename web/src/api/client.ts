@@ -1,6 +1,7 @@
 /** The server, with the types of its own description. */
 
-import createClient from "openapi-fetch";
+import createClient, { type FetchOptions } from "openapi-fetch";
+import type { FilterKeys, PathsWithMethod } from "openapi-typescript-helpers";
 
 import type { components, paths } from "./schema";
 
@@ -29,39 +30,54 @@ export type StoryView = Schemas["StoryView"];
 export type LiveHeard = Schemas["LiveMessages"]["heard"];
 export type LiveSaid = Schemas["LiveMessages"]["said"];
 export type LiveNews = Schemas["News"];
+export type StepView = Schemas["StepView"];
+export type EventWords = Schemas["EventWords"];
+export type Fault = Schemas["Fault"];
 export type Answer = VerdictView["verdict"];
 
-export const server = createClient<paths>({ baseUrl: "" });
+type Method = "get" | "post" | "put";
+type Json<Answered> = Answered extends { content: { "application/json": infer Data } } ? Data : never;
+
+/** What a path answers when all goes well; nothing (`null`) where its answer has no content. */
+export type Answered<Path extends keyof paths, Way extends Method> = paths[Path][Way] extends { responses: infer Found }
+  ? Found extends { 204: unknown }
+    ? null
+    : Json<Found[keyof Found & (200 | 202)]>
+  : never;
+
+const server = createClient<paths>({ baseUrl: "" });
 
 /** What the server said went wrong, in its own sentence. */
 export class ServerError extends Error {}
 
-interface Reply {
-  data?: unknown;
-  error?: unknown;
-  response: Response;
-}
-
-/** The data of a reply, in the type that the description gives it; throws a `ServerError` with the
-server's sentence. (openapi-fetch widens tuples to lists, so the type is named by the caller.) */
-export async function dataOf<Data>(asked: Promise<Reply>): Promise<Data> {
-  let reply: Reply;
+/** Asks a path of the server's description; gives what it answers, or throws a `ServerError` with its sentence. */
+export async function ask<Way extends Method, Path extends PathsWithMethod<paths, Way>>(
+  way: Way,
+  path: Path,
+  request: FetchOptions<FilterKeys<paths[Path], Way>>,
+): Promise<Answered<Path, Way>> {
+  let reply: { data?: unknown; error?: unknown; response: Response };
   try {
-    reply = await asked;
+    // The description has the types of a request; that a method and its path belong together is said above.
+    reply = await (server.request as (way: Method, path: string, request: unknown) => Promise<typeof reply>)(
+      way,
+      path,
+      request,
+    );
   } catch {
     throw new ServerError("The server does not answer. See whether it still runs, then try again.");
   }
-  if (reply.data !== undefined) return reply.data as Data;
+  if (reply.response.ok) return (reply.data ?? null) as Answered<Path, Way>;
   const detail = (reply.error as { detail?: unknown } | undefined)?.detail;
   throw new ServerError(typeof detail === "string" ? detail : `The server answered with ${reply.response.status}.`);
 }
 
-/** A request that the description has no types for: a form with files. Throws like `dataOf`. */
-export async function sent<Data>(path: string, request: RequestInit): Promise<Data> {
-  const reply = async (): Promise<Reply> => {
-    const response = await fetch(path, request);
-    const body: unknown = response.status === 204 ? null : await response.json().catch(() => undefined);
-    return response.ok ? { data: body ?? null, response } : { error: body, response };
-  };
-  return dataOf<Data>(reply());
+/** The body of a request that sends files, as a form; openapi-fetch would send JSON. */
+export function asForm(fields: Readonly<Record<string, string | readonly File[] | File>>) {
+  const form = new FormData();
+  for (const [name, value] of Object.entries(fields)) {
+    if (typeof value === "string") form.append(name, value);
+    else for (const file of value instanceof File ? [value] : value) form.append(name, file, file.name);
+  }
+  return { body: {} as never, bodySerializer: () => form };
 }

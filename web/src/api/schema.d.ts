@@ -455,6 +455,14 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Added
+         * @description How many students a list added.
+         */
+        Added: {
+            /** Added */
+            added: number;
+        };
+        /**
          * AsidesView
          * @description What a trace does not hold and the scene shows: where labels stand, questions, places, facts.
          */
@@ -507,7 +515,7 @@ export interface components {
              * Answers
              * @default {}
              */
-            answers: string;
+            answers?: string;
         };
         /**
          * ChangeView
@@ -754,19 +762,12 @@ export interface components {
             fix: components["schemas"]["FixView"] | null;
             /** Note */
             note: string;
-            /**
-             * Others
-             * @default 0
-             */
+            /** Others */
             others: number;
-            /**
-             * Key
-             * @default
-             */
+            /** Key */
             key: string;
             /**
              * Withdrawn
-             * @default
              * @enum {string}
              */
             withdrawn: "" | "student" | "group";
@@ -786,15 +787,9 @@ export interface components {
             mends: number;
             /** Breaks */
             breaks: number;
-            /**
-             * On Top
-             * @default false
-             */
+            /** On Top */
             on_top: boolean;
-            /**
-             * Shows Reference
-             * @default false
-             */
+            /** Shows Reference */
             shows_reference: boolean;
             /** Changes */
             changes: components["schemas"]["ChangedLine"][];
@@ -824,10 +819,7 @@ export interface components {
             /** Pointer */
             pointer: string;
             typical: components["schemas"]["Typical"] | null;
-            /**
-             * Withdrawn
-             * @default false
-             */
+            /** Withdrawn */
             withdrawn: boolean;
         };
         /**
@@ -984,7 +976,7 @@ export interface components {
              * Comment
              * @default
              */
-            comment: string;
+            comment?: string;
         };
         /**
          * PartMarks
@@ -1121,6 +1113,8 @@ export interface components {
              * @enum {string}
              */
             outcome: "playing" | "won" | "lost";
+            /** Steps */
+            steps: components["schemas"]["StepView"][];
         };
         /**
          * RoundSummary
@@ -1209,12 +1203,7 @@ export interface components {
             visible: boolean;
             /** Checks */
             checks: components["schemas"]["CheckHead"][];
-            /**
-             * Trials
-             * @default [
-             *       ""
-             *     ]
-             */
+            /** Trials */
             trials: string[];
         };
         /**
@@ -1236,10 +1225,7 @@ export interface components {
             kinds: components["schemas"]["PieceView"][];
             /** Facts */
             facts: components["schemas"]["FactView"][];
-            /**
-             * Own Looks
-             * @default []
-             */
+            /** Own Looks */
             own_looks: string[];
         };
         /**
@@ -1319,6 +1305,25 @@ export interface components {
             name: string;
         };
         /**
+         * StepView
+         * @description Something that a straight script did: what it asked, was answered, told, or which variable became what.
+         */
+        StepView: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "asked" | "answered" | "told" | "changed";
+            /** Frame */
+            frame: number;
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Value */
+            value: unknown;
+        };
+        /**
          * StopView
          * @description Why a trial ended early.
          */
@@ -1366,9 +1371,9 @@ export interface components {
             status: "waiting" | "marked" | "unreadable" | "stopped" | "unmarked";
             /** Marks */
             marks: number | null;
-            fault?: components["schemas"]["Fault"] | null;
+            fault: components["schemas"]["Fault"] | null;
             /** Own Marks */
-            own_marks?: number | null;
+            own_marks: number | null;
             /** Verdicts */
             verdicts: ("held" | "broken" | "not reached")[][];
             /** Craft */
@@ -1377,10 +1382,7 @@ export interface components {
             first: string | null;
             /** Groups */
             groups: string[];
-            /**
-             * Predicted
-             * @default []
-             */
+            /** Predicted */
             predicted: components["schemas"]["Predicted"][];
         };
         /**
@@ -1405,7 +1407,7 @@ export interface components {
              * @enum {string}
              */
             status: "waiting" | "marked" | "unreadable" | "stopped" | "unmarked";
-            fault?: components["schemas"]["Fault"] | null;
+            fault: components["schemas"]["Fault"] | null;
             /** Marks */
             marks: number | null;
             /** Out Of */
@@ -1433,19 +1435,13 @@ export interface components {
                 [key: string]: string;
             };
             /** Own Marks */
-            own_marks?: number | null;
-            /**
-             * Own Comment
-             * @default
-             */
+            own_marks: number | null;
+            /** Own Comment */
             own_comment: string;
-            /**
-             * Own By
-             * @default
-             */
+            /** Own By */
             own_by: string;
             /** Own At */
-            own_at?: string | null;
+            own_at: string | null;
             /** Scenarios */
             scenarios: components["schemas"]["ScenarioHead"][];
             /** Findings */
@@ -1454,16 +1450,19 @@ export interface components {
             advice: string[];
             previous: components["schemas"]["Neighbour"] | null;
             next: components["schemas"]["Neighbour"] | null;
-            /**
-             * Predictions
-             * @default {}
-             */
+            /** Predictions */
             predictions: {
                 [key: string]: {
                     [key: string]: string;
                 };
             };
-            earlier?: components["schemas"]["EarlierSubmission"] | null;
+            /** Foretold */
+            foretold: {
+                [key: string]: {
+                    [key: string]: boolean;
+                };
+            };
+            earlier: components["schemas"]["EarlierSubmission"] | null;
         };
         /**
          * TestView
@@ -1545,17 +1544,14 @@ export interface components {
             trials: string[];
             /** Visible */
             visible: boolean;
-            /**
-             * Version Id
-             * @default 0
-             */
+            /** Version Id */
             version_id: number;
             /** Last Frame */
             last_frame: number;
             /** Seed */
             seed: number;
             /** Luck */
-            luck?: unknown;
+            luck: unknown;
             /** Arrange */
             arrange: string[];
             /** Variables */
@@ -1575,15 +1571,16 @@ export interface components {
             };
             /** Overlaps */
             overlaps: components["schemas"]["OverlapView"][];
+            /** Straight */
+            straight: boolean;
+            /** Steps */
+            steps: components["schemas"]["StepView"][];
             reference: components["schemas"]["ReferenceView"];
             parting: components["schemas"]["PartingView"] | null;
             scene: components["schemas"]["SceneView"];
-            /**
-             * Toml
-             * @default
-             */
+            /** Toml */
             toml: string;
-            predict?: components["schemas"]["PredictView"] | null;
+            predict: components["schemas"]["PredictView"] | null;
         };
         /**
          * TriedChange
@@ -1705,6 +1702,14 @@ export interface components {
             event: components["schemas"]["EventWords"] | null;
         };
         /**
+         * Waiting
+         * @description How many texts wait to be marked.
+         */
+        Waiting: {
+            /** Waiting */
+            waiting: number;
+        };
+        /**
          * Withdrawal
          * @description A finding to withdraw or put back: for the student of a try, or for everybody where there is none.
          */
@@ -1746,7 +1751,7 @@ export interface components {
              * Seed
              * @default 1
              */
-            seed: number;
+            seed?: number;
         };
         /**
          * BoardEntry
@@ -1862,7 +1867,7 @@ export interface components {
              * Pieces
              * @default {}
              */
-            pieces: {
+            pieces?: {
                 [key: string]: [
                     string,
                     number,
@@ -1878,58 +1883,58 @@ export interface components {
              * Outcome
              * @default null
              */
-            outcome: string | null;
+            outcome?: string | null;
             /**
              * Board
              * @default null
              */
-            board: components["schemas"]["BoardEntry"][] | null;
+            board?: components["schemas"]["BoardEntry"][] | null;
             /**
              * Offers
              * @default null
              */
-            offers: string[] | null;
+            offers?: string[] | null;
             /**
              * Questions
              * @default null
              */
-            questions: string[] | null;
+            questions?: string[] | null;
             /**
              * Place
              * @default null
              */
-            place: string | null;
+            place?: string | null;
             /**
              * Facts
              * @default null
              */
-            facts: {
+            facts?: {
                 [key: string]: unknown;
             } | null;
             /**
              * Values
              * @default null
              */
-            values: {
+            values?: {
                 [key: string]: unknown;
             } | null;
             /**
              * Story
              * @default []
              */
-            story: components["schemas"]["StoryView"][];
+            story?: components["schemas"]["StoryView"][];
             /**
              * Sounds
              * @default []
              */
-            sounds: string[];
+            sounds?: string[];
             /** @default null */
-            stopped: components["schemas"]["StopView"] | null;
+            stopped?: components["schemas"]["StopView"] | null;
             /**
              * Over
              * @default null
              */
-            over: boolean | null;
+            over?: boolean | null;
         };
         /**
          * Pace
@@ -1958,12 +1963,12 @@ export interface components {
              * What
              * @default
              */
-            what: string;
+            what?: string;
             /**
              * Value
              * @default null
              */
-            value: boolean | number | string | [
+            value?: boolean | number | string | [
                 number,
                 number
             ] | null;
@@ -2152,9 +2157,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: number;
-                    };
+                    "application/json": components["schemas"]["Waiting"];
                 };
             };
             /** @description Validation Error */
@@ -2185,9 +2188,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: number;
-                    };
+                    "application/json": components["schemas"]["Waiting"];
                 };
             };
             /** @description Conflict */
@@ -2337,9 +2338,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: number;
-                    };
+                    "application/json": components["schemas"]["Added"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -2401,9 +2400,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: number;
-                    };
+                    "application/json": components["schemas"]["Waiting"];
                 };
             };
             /** @description Not Found */

@@ -5,7 +5,8 @@ import type { Moment } from "./moment";
 /** What the player is offered and asked, where they are, and the facts; nothing where there is none of it. */
 export function Asking({ scene, moment }: { scene: SceneView; moment: Moment }) {
   const facts = Object.entries(moment.facts);
-  const empty = !moment.offers.length && !moment.questions.length && !facts.length && !moment.place && !scene.places.length;
+  const empty =
+    !moment.offers.length && !moment.questions.length && !facts.length && !moment.place && !scene.places.length;
   if (empty) return null;
   return (
     <dl className="mt-1 flex shrink-0 flex-wrap gap-x-5 text-sm" data-asking>

@@ -1,10 +1,11 @@
-import { memo, type PointerEvent, useMemo, useState } from "react";
+import { memo, type PointerEvent, useMemo, useRef, useState } from "react";
 
 import type { SceneView } from "../api/client";
-import { clock, show } from "../values";
+import { clock, shorten, show } from "../values";
 import { BACKGROUNDS } from "./backgrounds";
 import type { Moment } from "./moment";
 import { Piece } from "./Piece";
+import { useLetters } from "./useLetters";
 
 type Spot = readonly [x: number, y: number];
 
@@ -19,16 +20,31 @@ interface SceneProps {
 
 /** The scene as it stood in one frame, on squared paper; the origin is at the bottom left. */
 export function Scene({ scene, moment, version, onClick }: SceneProps) {
-  const pictures = useMemo(() => new Map(scene.own_looks.map((look) => [look, `/api/exercises/${version}/looks/${look}.svg`])), [scene, version]);
+  const pictures = useMemo(
+    () => new Map(scene.own_looks.map((look) => [look, `/api/exercises/${version}/looks/${look}.svg`])),
+    [scene, version],
+  );
   const [pointer, setPointer] = useState<Spot | null>(null);
-  const sizes = useMemo(() => new Map([...scene.kinds.map((each) => [each.kind, each] as const), ...scene.pieces.map((each) => [each.name, each] as const)]), [scene]);
+  const sizes = useMemo(
+    () =>
+      new Map([
+        ...scene.kinds.map((each) => [each.kind, each] as const),
+        ...scene.pieces.map((each) => [each.name, each] as const),
+      ]),
+    [scene],
+  );
   const spotOf = (event: PointerEvent<SVGSVGElement>): Spot => {
-    const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(event.currentTarget.getScreenCTM()?.inverse());
+    const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(
+      event.currentTarget.getScreenCTM()?.inverse(),
+    );
     return [Math.round(at.x * 10) / 10, Math.round((scene.height - at.y) * 10) / 10];
   };
+  const box = useRef<SVGSVGElement>(null);
+  const letters = useLetters(box, scene.width, scene.height);
   const words = moment.pieces.map((each) => `${each.name} at ${show(each.x)}, ${show(each.y)}`).join("; ");
   return (
     <svg
+      ref={box}
       viewBox={`0 0 ${scene.width} ${scene.height}`}
       className={`mx-auto block max-h-full w-full ${onClick ? "cursor-crosshair" : ""}`}
       style={{ aspectRatio: `${scene.width} / ${scene.height}` }}
@@ -44,16 +60,36 @@ export function Scene({ scene, moment, version, onClick }: SceneProps) {
       {scene.background ? BACKGROUNDS[scene.background]?.(scene.width, scene.height) : null}
       <Squares width={scene.width} height={scene.height} />
       {layered(moment, sizes).map(({ stand, piece }) => (
-        <Piece key={stand.name} stand={stand} size={piece?.size ?? [1, 1]} zone={piece?.zone ?? false} height={scene.height} picture={pictures.get(stand.look)} />
+        <Piece
+          key={stand.name}
+          stand={stand}
+          size={piece?.size ?? [1, 1]}
+          zone={piece?.zone ?? false}
+          height={scene.height}
+          letters={letters}
+          picture={pictures.get(stand.look)}
+        />
       ))}
       <Carried moment={moment} height={scene.height} />
-      <Ruler width={scene.width} height={scene.height} />
-      <Board moment={moment} height={scene.height} />
-      <Telling moment={moment} scene={scene} />
+      <Ruler width={scene.width} height={scene.height} letters={letters} />
+      <Board moment={moment} height={scene.height} letters={letters} />
+      <Telling moment={moment} scene={scene} letters={letters} />
       {pointer ? (
         <g aria-hidden data-pointer>
-          <path d={`M${pointer[0]} ${scene.height}v-0.5M${scene.width} ${scene.height - pointer[1]}h-0.5`} stroke="var(--plum)" strokeWidth={0.12} />
-          <text x={scene.width - 0.4} y={1.1} textAnchor="end" style={{ fontSize: "0.8px" }} stroke="var(--sheet)" strokeWidth={0.25} paintOrder="stroke">
+          <path
+            d={`M${pointer[0]} ${scene.height}v-0.5M${scene.width} ${scene.height - pointer[1]}h-0.5`}
+            stroke="var(--plum)"
+            strokeWidth={0.12}
+          />
+          <text
+            x={scene.width - 0.4}
+            y={letters * 1.2}
+            textAnchor="end"
+            style={{ fontSize: `${letters}px` }}
+            stroke="var(--sheet)"
+            strokeWidth={0.25}
+            paintOrder="stroke"
+          >
             x {pointer[0].toFixed(1)}, y {pointer[1].toFixed(1)}
           </text>
         </g>
@@ -81,18 +117,27 @@ const Squares = memo(function Squares({ width, height }: { width: number; height
   );
 });
 
-/** Numbers along both edges, every four squares. */
-const Ruler = memo(function Ruler({ width, height }: { width: number; height: number }) {
-  const every4 = (length: number) => Array.from({ length: Math.max(Math.ceil(length / 4) - 1, 0) }, (_, place) => (place + 1) * 4);
+/** Numbers along both edges, every four squares or as many as leave room. */
+const Ruler = memo(function Ruler({ width, height, letters }: { width: number; height: number; letters: number }) {
+  const step = Math.max(4, Math.ceil(letters * 1.6));
+  const every = (length: number) =>
+    Array.from({ length: Math.max(Math.ceil(length / step) - 1, 0) }, (_, place) => (place + 1) * step);
   return (
-    <g aria-hidden style={{ fontSize: "0.62px" }}>
-      {every4(width).map((x) => (
+    <g aria-hidden style={{ fontSize: `${letters * 0.8}px` }}>
+      {every(width).map((x) => (
         <text key={x} x={x} y={height - 0.2} className="pencil" textAnchor="middle" style={{ fontSize: "inherit" }}>
           {x}
         </text>
       ))}
-      {every4(height).map((y) => (
-        <text key={y} x={width - 0.2} y={height - y + 0.22} className="pencil" textAnchor="end" style={{ fontSize: "inherit" }}>
+      {every(height).map((y) => (
+        <text
+          key={y}
+          x={width - 0.2}
+          y={height - y + letters * 0.28}
+          className="pencil"
+          textAnchor="end"
+          style={{ fontSize: "inherit" }}
+        >
           {y}
         </text>
       ))}
@@ -109,21 +154,37 @@ function Carried({ moment, height }: { moment: Moment; height: number }) {
   return (
     <>
       {lines.map((line) => (
-        <path key={line.name} d={line.d} stroke="var(--ink)" strokeWidth={0.08} strokeDasharray="0.2 0.2" data-carries={line.name} />
+        <path
+          key={line.name}
+          d={line.d}
+          stroke="var(--ink)"
+          strokeWidth={0.08}
+          strokeDasharray="0.2 0.2"
+          data-carries={line.name}
+        />
       ))}
     </>
   );
 }
 
 /** The scoreboard: labels with a place of their own stand there, the others in a list at the top left. */
-function Board({ moment, height }: { moment: Moment; height: number }) {
+function Board({ moment, height, letters }: { moment: Moment; height: number; letters: number }) {
   let row = 0;
   return (
     <>
       {moment.board.map(({ label, value, at }) => {
-        const [x, y] = at ? [at[0], height - at[1]] : [0.6, 1.25 + row++ * 1.1];
+        const [x, y] = at ? [at[0], height - at[1]] : [0.6, letters * (1.4 + row++ * 1.2)];
         return (
-          <text key={label} x={x} y={y} style={{ fontSize: "0.9px" }} stroke="var(--sheet)" strokeWidth={0.2} paintOrder="stroke" data-board={label}>
+          <text
+            key={label}
+            x={x}
+            y={y}
+            style={{ fontSize: `${letters * 1.1}px` }}
+            stroke="var(--sheet)"
+            strokeWidth={0.2}
+            paintOrder="stroke"
+            data-board={label}
+          >
             {label} <tspan fontWeight={700}>{show(value)}</tspan>
           </text>
         );
@@ -133,7 +194,7 @@ function Board({ moment, height }: { moment: Moment; height: number }) {
 }
 
 /** What pieces tell stands over them, on a strip of paper. */
-function Telling({ moment, scene }: { moment: Moment; scene: SceneView }) {
+function Telling({ moment, scene, letters }: { moment: Moment; scene: SceneView; letters: number }) {
   const latest = new Map(moment.telling.map((line) => [line.who, line.text]));
   return (
     <>
@@ -141,14 +202,22 @@ function Telling({ moment, scene }: { moment: Moment; scene: SceneView }) {
         const stand = moment.pieces.find((each) => each.name === who);
         if (!stand) return null;
         const size = scene.pieces.find((each) => each.name === who)?.size[1] ?? 1;
-        const shown = text.length > 40 ? `${text.slice(0, 39)}…` : text;
-        const width = Math.max(shown.length * 0.44 + 0.6, 1.2);
+        const shown = shorten(text, 40);
+        const width = Math.max(shown.length * letters * 0.55 + 0.6, 1.2);
         const x = Math.min(Math.max(stand.x - width / 2, 0.1), scene.width - width - 0.1);
-        const y = Math.max(scene.height - stand.y - (size * stand.size) / 2 - 1.5, 0.1);
+        const y = Math.max(scene.height - stand.y - (size * stand.size) / 2 - letters * 1.8, 0.1);
         return (
           <g key={who} data-tells={who}>
-            <rect x={x} y={y} width={width} height={1.15} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={0.05} />
-            <text x={x + 0.3} y={y + 0.83} style={{ fontSize: "0.8px" }}>
+            <rect
+              x={x}
+              y={y}
+              width={width}
+              height={letters * 1.45}
+              fill="var(--sheet)"
+              stroke="var(--ink)"
+              strokeWidth={0.05}
+            />
+            <text x={x + 0.3} y={y + letters * 1.05} style={{ fontSize: `${letters}px` }}>
               {shown}
             </text>
           </g>

@@ -11,8 +11,16 @@ export const BACKGROUNDS: Record<string, (width: number, height: number) => Reac
   ),
   yard: (width, height) => (
     <g aria-hidden opacity={0.5}>
-      <path d={`M0 ${height * 0.62}Q${width * 0.25} ${height * 0.5} ${width * 0.5} ${height * 0.6}T${width} ${height * 0.56}V${height}H0Z`} fill="var(--clay)" />
-      <path d={`M${width * 0.8} ${height * 0.2}m-1.6 0a1.6 1.6 0 1 0 3.2 0a1.6 1.6 0 1 0 -3.2 0`} fill="none" stroke="var(--clay)" strokeWidth={0.3} />
+      <path
+        d={`M0 ${height * 0.62}Q${width * 0.25} ${height * 0.5} ${width * 0.5} ${height * 0.6}T${width} ${height * 0.56}V${height}H0Z`}
+        fill="var(--clay)"
+      />
+      <path
+        d={`M${width * 0.8} ${height * 0.2}m-1.6 0a1.6 1.6 0 1 0 3.2 0a1.6 1.6 0 1 0 -3.2 0`}
+        fill="none"
+        stroke="var(--clay)"
+        strokeWidth={0.3}
+      />
     </g>
   ),
 };

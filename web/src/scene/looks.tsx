@@ -24,7 +24,11 @@ export const LOOKS: Record<string, () => ReactNode> = {
     <g {...INK}>
       <path d="M0.12 1C0.1 0.62 0.26 0.42 0.5 0.42S0.9 0.62 0.88 1Z" fill="var(--plum)" />
       <circle cx={0.5} cy={0.25} r={0.21} fill="var(--clay)" />
-      <path d="M0.36 0.16l0.1 0.02-0.02 0.1zM0.6 0.3l0.08 0.04-0.08 0.05zM0.3 0.7l0.14 0.03-0.06 0.12zM0.6 0.8l0.12-0.02-0.02 0.1z" fill="var(--coal)" strokeWidth={0.02} />
+      <path
+        d="M0.36 0.16l0.1 0.02-0.02 0.1zM0.6 0.3l0.08 0.04-0.08 0.05zM0.3 0.7l0.14 0.03-0.06 0.12zM0.6 0.8l0.12-0.02-0.02 0.1z"
+        fill="var(--coal)"
+        strokeWidth={0.02}
+      />
     </g>
   ),
   bun: () => (
@@ -39,7 +43,13 @@ export const LOOKS: Record<string, () => ReactNode> = {
       <path d="M0.25 0.05q0.06-0.04 0-0.08M0.55 0.02q0.06-0.04 0-0.08" fill="none" />
     </g>
   ),
-  dough: () => <path d="M0.03 0.95C0 0.65 0.16 0.62 0.24 0.44S0.62 0.28 0.74 0.46 1.02 0.7 0.97 0.95Z" fill="var(--clay)" {...INK} />,
+  dough: () => (
+    <path
+      d="M0.03 0.95C0 0.65 0.16 0.62 0.24 0.44S0.62 0.28 0.74 0.46 1.02 0.7 0.97 0.95Z"
+      fill="var(--clay)"
+      {...INK}
+    />
+  ),
   loaf: () => (
     <g {...INK}>
       <path d="M0.05 0.9V0.5Q0.05 0.18 0.5 0.18T0.95 0.5V0.9Z" fill="var(--bread)" />
@@ -52,7 +62,9 @@ export const LOOKS: Record<string, () => ReactNode> = {
       <path d="M0.2 0.24L0.1 0.06Q0.5 0.14 0.9 0.06L0.8 0.24M0.36 0.62h0.28M0.36 0.74h0.2" fill="none" />
     </g>
   ),
-  soot: () => <path d="M0.1 0.45L0.32 0.08 0.7 0.04 0.96 0.4 0.86 0.82 0.48 0.98 0.12 0.8Z" fill="var(--coal)" {...INK} />,
+  soot: () => (
+    <path d="M0.1 0.45L0.32 0.08 0.7 0.04 0.96 0.4 0.86 0.82 0.48 0.98 0.12 0.8Z" fill="var(--coal)" {...INK} />
+  ),
   oven: () => (
     <g {...INK} strokeWidth={0.02}>
       <rect x={0.01} y={0.01} width={0.98} height={0.98} fill="var(--clay)" />
@@ -63,7 +75,10 @@ export const LOOKS: Record<string, () => ReactNode> = {
     <g {...INK} strokeWidth={0.02}>
       <rect x={0.01} y={0.01} width={0.98} height={0.98} fill="var(--clay)" />
       <path d="M0.12 0.78A0.38 0.46 0 0 1 0.88 0.78Z" fill="var(--coal)" />
-      <path d="M0.3 0.78Q0.26 0.6 0.38 0.5Q0.4 0.6 0.46 0.6Q0.44 0.46 0.56 0.38Q0.56 0.54 0.64 0.56Q0.72 0.66 0.68 0.78Z" fill="var(--bread)" />
+      <path
+        d="M0.3 0.78Q0.26 0.6 0.38 0.5Q0.4 0.6 0.46 0.6Q0.44 0.46 0.56 0.38Q0.56 0.54 0.64 0.56Q0.72 0.66 0.68 0.78Z"
+        fill="var(--bread)"
+      />
     </g>
   ),
   bell: () => (
@@ -120,7 +135,10 @@ export const LOOKS: Record<string, () => ReactNode> = {
   chimney: () => (
     <g {...INK} strokeWidth={0.03}>
       <path d="M0.16 1V0.18H0.84V1Z" fill="var(--clay)" />
-      <path d="M0.08 0.04H0.92V0.18H0.08ZM0.16 0.45H0.84M0.16 0.72H0.84M0.5 0.18V0.45M0.34 0.45V0.72M0.66 0.45V0.72M0.5 0.72V1" fill="none" />
+      <path
+        d="M0.08 0.04H0.92V0.18H0.08ZM0.16 0.45H0.84M0.16 0.72H0.84M0.5 0.18V0.45M0.34 0.45V0.72M0.66 0.45V0.72M0.5 0.72V1"
+        fill="none"
+      />
     </g>
   ),
   wall: () => (

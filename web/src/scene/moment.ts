@@ -38,7 +38,8 @@ export const TELLING = 2 * FRAMES_PER_SECOND;
 
 /** A trial's scene as it stood in a frame. */
 export function momentAt(scene: SceneView, trace: TraceView, asides: AsidesView, frame: number): Moment {
-  const until = <Entry extends { frame: number }>(entries: readonly Entry[]) => entries.filter((each) => each.frame <= frame);
+  const until = <Entry extends { frame: number }>(entries: readonly Entry[]) =>
+    entries.filter((each) => each.frame <= frame);
   const facts: Record<string, unknown> = Object.fromEntries(scene.facts.map((fact) => [fact.name, fact.start]));
   for (const change of until(asides.facts)) facts[change.name] = change.value;
   const offers = new Set<string>();
@@ -46,7 +47,7 @@ export function momentAt(scene: SceneView, trace: TraceView, asides: AsidesView,
     if (offer.value) offers.add(offer.label);
     else offers.delete(offer.label);
   }
-  const answered = trace.events.filter((event) => event.event === "replied" && event.frame <= frame).length;
+  const answered = trace.events.filter((event) => event.event.kind === "replied" && event.frame <= frame).length;
   return {
     frame,
     pieces: standing(trace, frame),
@@ -69,7 +70,7 @@ function standing(trace: TraceView, frame: number): Stand[] {
     const carrying = valueAt(track["carrying"], frame);
     stands.push({
       name,
-      kind: String(track["kind"]?.[0]?.[1] ?? name),
+      kind: kindOf(track["kind"]?.[0]?.[1]) ?? name,
       x: Number(valueAt(track["x"], frame)),
       y: Number(valueAt(track["y"], frame)),
       look: String(valueAt(track["look"], frame)),
@@ -82,9 +83,14 @@ function standing(trace: TraceView, frame: number): Stand[] {
   return stands;
 }
 
+function kindOf(value: unknown): string | undefined {
+  return typeof value === "string" ? value : undefined;
+}
+
 /** What the scoreboard shows in a frame, in the order in which labels came. */
 function boardAt(asides: AsidesView, frame: number): BoardEntry[] {
   const shown = new Map<string, BoardEntry>();
-  for (const each of asides.board) if (each.frame <= frame) shown.set(each.label, { label: each.label, value: each.value, at: each.at });
+  for (const each of asides.board)
+    if (each.frame <= frame) shown.set(each.label, { label: each.label, value: each.value, at: each.at });
   return [...shown.values()];
 }

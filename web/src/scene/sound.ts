@@ -13,7 +13,8 @@ export function playSound(name: string): void {
     const tone = context.createOscillator();
     const volume = context.createGain();
     tone.type = "triangle";
-    tone.frequency.value = TONES[[...name].reduce((sum, letter) => sum + (letter.codePointAt(0) ?? 0), 0) % TONES.length] ?? TONES[0];
+    tone.frequency.value =
+      TONES[Array.from(name).reduce((sum, letter) => sum + (letter.codePointAt(0) ?? 0), 0) % TONES.length] ?? TONES[0];
     volume.gain.setValueAtTime(LOUDNESS, context.currentTime);
     volume.gain.exponentialRampToValueAtTime(0.001, context.currentTime + SECONDS);
     tone.connect(volume).connect(context.destination);

@@ -54,8 +54,21 @@ export default function ScriptEditor({ text, onChange, wrong }: ScriptEditorProp
     const numbers = lines ? lines.split(" ").map(Number) : [];
     const view = editor.current?.view;
     const first = numbers.find((number) => number >= 1 && number <= (view?.state.doc.lines ?? 0));
-    const look = first === undefined ? [] : [EditorView.scrollIntoView(view?.state.doc.line(first).from ?? 0, { y: "center" })];
+    const look =
+      first === undefined ? [] : [EditorView.scrollIntoView(view?.state.doc.line(first).from ?? 0, { y: "center" })];
     view?.dispatch({ effects: [setWrong.of(numbers), ...look] });
   }, [lines]);
-  return <CodeMirror ref={editor} value={text} height="100%" className="h-full" theme="none" basicSetup={false} indentWithTab={false} extensions={EXTENSIONS} onChange={onChange} />;
+  return (
+    <CodeMirror
+      ref={editor}
+      value={text}
+      height="100%"
+      className="h-full"
+      theme="none"
+      basicSetup={false}
+      indentWithTab={false}
+      extensions={EXTENSIONS}
+      onChange={onChange}
+    />
+  );
 }

@@ -1,7 +1,15 @@
 import { python } from "@codemirror/lang-python";
 import { syntaxHighlighting } from "@codemirror/language";
 import { EditorState, type Extension, RangeSetBuilder, StateEffect, StateField } from "@codemirror/state";
-import { Decoration, type DecorationSet, EditorView, GutterMarker, gutter, lineNumbers, WidgetType } from "@codemirror/view";
+import {
+  Decoration,
+  type DecorationSet,
+  EditorView,
+  GutterMarker,
+  gutter,
+  lineNumbers,
+  WidgetType,
+} from "@codemirror/view";
 import { type MouseEvent, useEffect, useRef } from "react";
 
 import { inks, sheet } from "./inks";
@@ -118,7 +126,10 @@ export default function ScriptView({ text, marks, label, reveal, onLine }: Scrip
   const view = useRef<EditorView>(null);
   useEffect(() => {
     if (!parent.current) return;
-    const made = new EditorView({ parent: parent.current, state: EditorState.create({ doc: text, extensions: extensions(label) }) });
+    const made = new EditorView({
+      parent: parent.current,
+      state: EditorState.create({ doc: text, extensions: extensions(label) }),
+    });
     made.scrollDOM.tabIndex = 0; // so that it can be scrolled by keyboard
     view.current = made;
     return () => made.destroy();
@@ -136,5 +147,13 @@ export default function ScriptView({ text, marks, label, reveal, onLine }: Scrip
     const place = editor?.posAtCoords({ x: event.clientX, y: event.clientY });
     onLine?.(editor && typeof place === "number" ? editor.state.doc.lineAt(place).number : null);
   };
-  return <div ref={parent} role="presentation" className="h-full min-h-0 overflow-hidden" onMouseMove={pointed} onMouseLeave={() => onLine?.(null)} />;
+  return (
+    <div
+      ref={parent}
+      role="presentation"
+      className="h-full min-h-0 overflow-hidden"
+      onMouseMove={pointed}
+      onMouseLeave={() => onLine?.(null)}
+    />
+  );
 }

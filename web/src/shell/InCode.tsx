@@ -4,9 +4,9 @@ import { Fragment } from "react";
 export function InCode({ text }: { text: string }) {
   return (
     <>
-      {text.split("`").map((part, place) =>
-        place % 2 ? <code key={place}>{part}</code> : <Fragment key={place}>{part}</Fragment>,
-      )}
+      {text
+        .split("`")
+        .map((part, place) => (place % 2 ? <code key={place}>{part}</code> : <Fragment key={place}>{part}</Fragment>))}
     </>
   );
 }

@@ -3,6 +3,7 @@ import { type ReactNode, useEffect, useRef } from "react";
 import { Link } from "react-router";
 
 import { useAppearance } from "./appearance";
+import { Button } from "./Button";
 
 export interface KeyHelp {
   keys: string;
@@ -16,13 +17,15 @@ interface ShellProps {
   /** What belongs to this screen at the right of the header. */
   aside?: ReactNode;
   keys: readonly KeyHelp[];
+  /** The screen has a heading of its own that people see. */
+  headed?: boolean;
   children: ReactNode;
 }
 
 const EVERYWHERE: readonly KeyHelp[] = [{ keys: "?", does: "shows the keys of this screen" }];
 
 /** The frame of every screen: the header, the keys on `?`, theme and size. */
-export function Shell({ title, path, aside, keys, children }: ShellProps) {
+export function Shell({ title, path, aside, keys, headed = false, children }: ShellProps) {
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     document.title = `${title} · Hob Trial`;
@@ -51,7 +54,10 @@ export function Shell({ title, path, aside, keys, children }: ShellProps) {
           <Looks onKeys={() => dialog.current?.showModal()} />
         </div>
       </header>
-      <main className="min-h-0 flex-1">{children}</main>
+      <main className="min-h-0 flex-1">
+        {headed ? null : <h1 className="sr-only">{title}</h1>}
+        {children}
+      </main>
       <dialog ref={dialog} className="modal" aria-labelledby="keys-title">
         <div className="modal-box max-w-md border border-base-300 bg-base-100">
           <h2 id="keys-title" className="mb-3 text-lg font-bold">
@@ -66,7 +72,7 @@ export function Shell({ title, path, aside, keys, children }: ShellProps) {
             ))}
           </dl>
           <form method="dialog" className="mt-4 text-right">
-            <button className="btn btn-outline btn-primary btn-sm">Close</button>
+            <Button type="submit">Close</Button>
           </form>
         </div>
       </dialog>
@@ -105,16 +111,16 @@ interface IconButtonProps {
 
 function IconButton({ label, pressed, onClick, icon }: IconButtonProps) {
   return (
-    <button
-      type="button"
-      className="btn btn-ghost btn-sm btn-square text-neutral aria-pressed:text-primary"
+    <Button
+      look="icon"
+      className="text-neutral aria-pressed:text-primary"
       aria-label={label}
       title={label}
       aria-pressed={pressed}
       onClick={onClick}
     >
       {icon}
-    </button>
+    </Button>
   );
 }
 

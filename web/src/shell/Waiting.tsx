@@ -1,4 +1,5 @@
 import { Link } from "react-router";
+import { Button } from "./Button";
 
 /** Something is being fetched. */
 export function Loading({ what }: { what: string }) {
@@ -15,9 +16,9 @@ export function Failed({ what, error, retry }: { what: string; error: Error; ret
     <div role="alert" className="p-8">
       <p className="mb-1 font-bold">Could not show {what}.</p>
       <p className="mb-4">{error.message}</p>
-      <button type="button" className="btn btn-outline btn-primary btn-sm mr-3" onClick={retry}>
+      <Button className="mr-3" onClick={retry}>
         Try again
-      </button>
+      </Button>
       <Link to="/" className="link">
         To the bench
       </Link>

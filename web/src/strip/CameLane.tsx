@@ -1,4 +1,4 @@
-import type { TrialView } from "../api/client";
+import type { EventWords, TrialView } from "../api/client";
 import { clock } from "../values";
 import type { LaneProps } from "./VariableLane";
 
@@ -15,11 +15,26 @@ export function CameLane({ trial, lane, layout, rem }: LaneProps) {
         const width = Math.max(layout.x(overlap.last + 1) - x, 4);
         const words = overlap.pair.join(" and ");
         return (
-          <g key={`${words} ${overlap.first}`} role="img" aria-label={`${words} overlap from ${clock(overlap.first)}${overlap.handled ? "" : ", nobody handles it"}`}>
+          <g
+            key={`${words} ${overlap.first}`}
+            role="img"
+            aria-label={`${words} overlap from ${clock(overlap.first)}${overlap.handled ? "" : ", nobody handles it"}`}
+          >
             <title>{words}</title>
-            <rect x={x} y={top} width={width} height={height} fill={overlap.handled ? "var(--pencil)" : "var(--color-base-100)"} stroke="var(--pencil)" />
+            <rect
+              x={x}
+              y={top}
+              width={width}
+              height={height}
+              fill={overlap.handled ? "var(--pencil)" : "var(--color-base-100)"}
+              stroke="var(--pencil)"
+            />
             {width > rem * 3 ? (
-              <text x={x + 4} y={middle + rem * 0.27} style={{ fill: overlap.handled ? "var(--color-base-100)" : "var(--ink)" }}>
+              <text
+                x={x + 4}
+                y={middle + rem * 0.27}
+                style={{ fill: overlap.handled ? "var(--color-base-100)" : "var(--ink)" }}
+              >
                 {overlap.pair[1]}
               </text>
             ) : null}
@@ -27,9 +42,20 @@ export function CameLane({ trial, lane, layout, rem }: LaneProps) {
         );
       })}
       {unheard(trial).map((event) => (
-        <g key={`${event.event} ${event.frame}`} role="img" aria-label={`${event.event} at ${clock(event.frame)}: nobody listens`}>
-          <title>{event.event}: nobody listens</title>
-          <circle cx={layout.x(event.frame)} cy={middle} r={4} fill="var(--color-base-100)" stroke="var(--pencil)" strokeWidth={1.4} />
+        <g
+          key={`${event.event.text} ${event.frame}`}
+          role="img"
+          aria-label={`${event.event.text} at ${clock(event.frame)}: nobody listens`}
+        >
+          <title>{event.event.text}: nobody listens</title>
+          <circle
+            cx={layout.x(event.frame)}
+            cy={middle}
+            r={4}
+            fill="var(--color-base-100)"
+            stroke="var(--pencil)"
+            strokeWidth={1.4}
+          />
           <text className="pencil" x={layout.x(event.frame) + 8} y={middle + rem * 0.27}>
             nobody listens
           </text>
@@ -45,6 +71,7 @@ export function CameLane({ trial, lane, layout, rem }: LaneProps) {
   );
 }
 
+type Kind = EventWords["kind"];
 type Shape = "told" | "message" | "timer" | "sound" | "arrival";
 
 interface TickOf {
@@ -55,12 +82,26 @@ interface TickOf {
 }
 
 /** Told: a stroke with a barb. Message: a lozenge. Timer: a short stroke. Sound: a wave. Arrival: a corner. */
-function Tick({ shape, hollow, x, top, height }: { shape: Shape; hollow: boolean; x: number; top: number; height: number }) {
+function Tick({
+  shape,
+  hollow,
+  x,
+  top,
+  height,
+}: {
+  shape: Shape;
+  hollow: boolean;
+  x: number;
+  top: number;
+  height: number;
+}) {
   const middle = top + height / 2;
   const fill = hollow ? "var(--color-base-100)" : "var(--ink)";
   switch (shape) {
     case "told":
-      return <path d={`M${x} ${top}v${height}m0 0l4 -4m-4 4l-4 -4`} stroke="var(--ink)" strokeWidth={1.6} fill="none" />;
+      return (
+        <path d={`M${x} ${top}v${height}m0 0l4 -4m-4 4l-4 -4`} stroke="var(--ink)" strokeWidth={1.6} fill="none" />
+      );
     case "message":
       return <path d={`M${x} ${middle - 5}l4.5 5l-4.5 5l-4.5 -5z`} stroke="var(--ink)" strokeWidth={1.4} fill={fill} />;
     case "timer":
@@ -75,30 +116,51 @@ function Tick({ shape, hollow, x, top, height }: { shape: Shape; hollow: boolean
 function ticks(trial: TrialView): TickOf[] {
   const trace = trial.trace;
   if (!trace) return [];
-  const named = (prefix: string) => trace.events.filter((event) => event.event.startsWith(prefix) && event.handlers.length > 0);
+  const handled = (...kinds: readonly Kind[]) =>
+    trace.events.filter((event) => kinds.includes(event.event.kind) && event.handlers.length > 0);
   return [
-    ...named("every(").concat(named("after(")).map((event): TickOf => ({ frame: event.frame, words: event.event, shape: "timer", hollow: false })),
-    ...named("appeared(").concat(named("gone(")).map((event): TickOf => ({ frame: event.frame, words: event.event, shape: "arrival", hollow: false })),
-    ...trace.sounds.map((sound): TickOf => ({ frame: sound.frame, words: `sound ${sound.name}`, shape: "sound", hollow: false })),
+    ...handled("every", "after").map((event): TickOf => ({
+      frame: event.frame,
+      words: event.event.text,
+      shape: "timer",
+      hollow: false,
+    })),
+    ...handled("appeared", "gone").map((event): TickOf => ({
+      frame: event.frame,
+      words: event.event.text,
+      shape: "arrival",
+      hollow: false,
+    })),
+    ...trace.sounds.map((sound): TickOf => ({
+      frame: sound.frame,
+      words: `sound ${sound.name}`,
+      shape: "sound",
+      hollow: false,
+    })),
     ...trace.messages.map((sent): TickOf => ({
       frame: sent.frame,
       words: `message ${sent.text}${sent.heard_by.length ? "" : ", which nobody hears"}`,
       shape: "message",
       hollow: sent.heard_by.length === 0,
     })),
-    ...trace.story.map((line): TickOf => ({ frame: line.frame, words: `told: ${line.text}`, shape: "told", hollow: false })),
+    ...trace.story.map((line): TickOf => ({
+      frame: line.frame,
+      words: `told: ${line.text}`,
+      shape: "told",
+      hollow: false,
+    })),
   ];
 }
 
-const BY_THE_PLAYER = /^(pressed|clicked|picked|replied|typed)\b/;
+const BY_THE_PLAYER: readonly Kind[] = ["pressed", "clicked", "picked", "replied", "typed"];
 
 /** What the player did that no handler waits for; keys that steer a piece need none. */
 function unheard(trial: TrialView) {
   const steering = new Set(trial.scene.pieces.flatMap((piece) => piece.keys));
   return (trial.trace?.events ?? []).filter(
-    (event) =>
-      event.handlers.length === 0 &&
-      BY_THE_PLAYER.test(event.event) &&
-      !(event.event.startsWith("pressed(") && steering.has(event.event.slice(9, -2))),
+    ({ event, handlers }) =>
+      handlers.length === 0 &&
+      BY_THE_PLAYER.includes(event.kind) &&
+      !(event.kind === "pressed" && steering.has(String(event.about[0]))),
   );
 }

@@ -1,13 +1,14 @@
-import type { TrialView } from "../api/client";
 import { CameLane } from "./CameLane";
 import type { Layout } from "./layout";
 import { OutcomeLane } from "./OutcomeLane";
 import { PlaceLane } from "./PlaceLane";
 import { PlayerLane } from "./PlayerLane";
+import type { ShownTrial } from "./steps";
 import { VariableLane } from "./VariableLane";
+import { WordsLane } from "./WordsLane";
 
 /** All lanes from the top: what the player did, what came, the variables, the outcome. */
-export function Lanes({ trial, layout, rem }: { trial: TrialView; layout: Layout; rem: number }) {
+export function Lanes({ trial, layout, rem }: { trial: ShownTrial; layout: Layout; rem: number }) {
   return (
     <>
       {layout.lanes.map((lane) => (
@@ -22,6 +23,8 @@ export function Lanes({ trial, layout, rem }: { trial: TrialView; layout: Layout
             <CameLane trial={trial} lane={lane} layout={layout} rem={rem} />
           ) : lane.kind === "place" ? (
             <PlaceLane trial={trial} lane={lane} layout={layout} rem={rem} />
+          ) : lane.kind === "asked" || lane.kind === "answered" || lane.kind === "told" ? (
+            <WordsLane trial={trial} lane={lane} layout={layout} rem={rem} />
           ) : lane.kind === "outcome" ? (
             <OutcomeLane trial={trial} lane={lane} layout={layout} rem={rem} />
           ) : (

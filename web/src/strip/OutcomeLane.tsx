@@ -19,11 +19,31 @@ export function OutcomeLane({ trial, lane, layout, rem }: LaneProps) {
           <circle cx="3" cy="3" r="1.3" fill="var(--pencil)" />
         </pattern>
       </defs>
-      <Band history={trial.samples["outcome"] ?? []} end={end} layout={layout} y={own} height={height} rem={rem} dashed={false} />
-      <Band history={trial.reference.samples["outcome"] ?? []} end={trial.last_frame} layout={layout} y={other} height={height} rem={rem} dashed />
+      <Band
+        history={trial.samples["outcome"] ?? []}
+        end={end}
+        layout={layout}
+        y={own}
+        height={height}
+        rem={rem}
+        dashed={false}
+      />
+      <Band
+        history={trial.reference.samples["outcome"] ?? []}
+        end={trial.last_frame}
+        layout={layout}
+        y={other}
+        height={height}
+        rem={rem}
+        dashed
+      />
       {stop ? (
-        <g role="img" aria-label={`the script stopped at ${clock(stop.frame)}`}>
-          <path d={`M${layout.x(Math.max(stop.frame, 0))} ${layout.axis}V${lane.top + lane.height}`} stroke="var(--madder)" strokeWidth={1.4} />
+        <g role="img" aria-label={`the script stopped at ${clock(stop.frame, trial.unit)}`}>
+          <path
+            d={`M${layout.x(Math.max(stop.frame, 0))} ${layout.axis}V${lane.top + lane.height}`}
+            stroke="var(--madder)"
+            strokeWidth={1.4}
+          />
           <text className="madder" x={layout.x(Math.max(stop.frame, 0)) + 5} y={own + height / 2 + rem * 0.27}>
             the script stopped
           </text>
@@ -53,9 +73,24 @@ function Band({ history, end, layout, y, height, rem, dashed }: BandProps) {
         const width = Math.max(layout.x(until) - x, 1);
         return (
           <g key={frame}>
-            <rect x={x} y={y} width={width} height={height} fill={text === "playing" ? "none" : `url(#${text})`} stroke={dashed ? "var(--pencil)" : "var(--ink)"} strokeDasharray={dashed ? "5 4" : undefined} />
+            <rect
+              x={x}
+              y={y}
+              width={width}
+              height={height}
+              fill={text === "playing" ? "none" : `url(#${text})`}
+              stroke={dashed ? "var(--pencil)" : "var(--ink)"}
+              strokeDasharray={dashed ? "5 4" : undefined}
+            />
             {width > rem * 3 ? (
-              <text x={x + 6} y={y + height / 2 + rem * 0.27} className={dashed ? "pencil" : ""} stroke="var(--color-base-100)" strokeWidth={4} paintOrder="stroke">
+              <text
+                x={x + 6}
+                y={y + height / 2 + rem * 0.27}
+                className={dashed ? "pencil" : ""}
+                stroke="var(--color-base-100)"
+                strokeWidth={4}
+                paintOrder="stroke"
+              >
                 {dashed && place === 0 ? `reference: ${text}` : text}
               </text>
             ) : null}

@@ -1,5 +1,5 @@
 import type { TrialView } from "../api/client";
-import { clock, show } from "../values";
+import { clock, shorten, show } from "../values";
 import type { LaneProps } from "./VariableLane";
 
 type Given = TrialView["inputs"][number];
@@ -15,7 +15,12 @@ export function PlayerLane({ trial, lane, layout, rem }: LaneProps) {
         const x = layout.x(given.frame);
         const width = Math.max(layout.x(Math.min(given.up, trial.last_frame)) - x, 2);
         return (
-          <g key={`${given.kind} ${given.what} ${given.frame} ${place}`} role="img" aria-label={inWords(given)} data-input={given.kind}>
+          <g
+            key={`${given.kind} ${given.what} ${given.frame} ${place}`}
+            role="img"
+            aria-label={inWords(given)}
+            data-input={given.kind}
+          >
             <title>{inWords(given)}</title>
             {given.kind === "hold" ? (
               <rect x={x} y={top} width={width} height={height} fill="var(--ink-tint)" stroke="var(--pencil)" />
@@ -24,7 +29,12 @@ export function PlayerLane({ trial, lane, layout, rem }: LaneProps) {
             ) : given.kind === "click" ? (
               <path d={`M${x} ${top}v${height}M${x - 4} ${top + height / 2}h8`} stroke="var(--ink)" strokeWidth={1.6} />
             ) : (
-              <path d={`M${x} ${top + height}v${-height}l7 3.5l-7 3.5`} stroke="var(--ink)" strokeWidth={1.4} fill="none" />
+              <path
+                d={`M${x} ${top + height}v${-height}l7 3.5l-7 3.5`}
+                stroke="var(--ink)"
+                strokeWidth={1.4}
+                fill="none"
+              />
             )}
             <text x={x + indent(given, width, rem)} y={base}>
               {label(given)}
@@ -48,8 +58,9 @@ function spot(given: Given): string {
 }
 
 function label(given: Given): string {
-  const text = given.kind === "click" ? given.what : given.kind === "set" ? `${given.what} = ${show(given.value)}` : given.what;
-  return text.length > 18 ? `${text.slice(0, 17)}…` : text;
+  const text =
+    given.kind === "click" ? given.what : given.kind === "set" ? `${given.what} = ${show(given.value)}` : given.what;
+  return shorten(text, 18);
 }
 
 function inWords(given: Given): string {

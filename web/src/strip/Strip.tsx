@@ -1,29 +1,35 @@
 import { memo, type PointerEvent, useMemo, useRef } from "react";
 
-import type { TrialView } from "../api/client";
-import { clock } from "../values";
+import { clock, type Unit } from "../values";
 import { Lanes } from "./Lanes";
 import { type Layout, layoutOf, pinsOf } from "./layout";
 import { Pins } from "./Pins";
 import { useRem, useWidth } from "./size";
+import type { ShownTrial } from "./steps";
 
-interface StripProps {
-  trial: TrialView;
-  frame: number;
-  chosen: number | null;
+/** What can be done on a strip: the cursor moved, a pin chosen or pointed at. */
+export interface StripHands {
   onSeek: (frame: number) => void;
   onCheck: (check: number, frame: number) => void;
+  /** Hears which pin is pointed at, and that none is any more. */
+  onPin: (check: number | null) => void;
+}
+
+interface StripProps {
+  trial: ShownTrial;
+  frame: number;
+  chosen?: number | null;
   /** Frames that are pointed at elsewhere, and the checks that go with them. */
   tied?: readonly number[];
   about?: readonly number[];
-  /** Hears which pin is pointed at, and that none is any more. */
-  onPin?: (check: number | null) => void;
+  /** Without hands a strip is only read: nothing on it takes the focus. */
+  hands?: StripHands;
 }
 
 const NONE: readonly number[] = [];
 
 /** A trial as a chart recorder would have drawn it: time to the right, a lane for each thing. */
-export function Strip({ trial, frame, chosen, onSeek, onCheck, tied = NONE, about = NONE, onPin }: StripProps) {
+export function Strip({ trial, frame, chosen = null, tied = NONE, about = NONE, hands }: StripProps) {
   const box = useRef<HTMLDivElement>(null);
   const dragging = useRef(false);
   const width = useWidth(box);
@@ -33,7 +39,7 @@ export function Strip({ trial, frame, chosen, onSeek, onCheck, tied = NONE, abou
 
   const seek = (event: PointerEvent<SVGSVGElement>) => {
     const at = event.clientX - event.currentTarget.getBoundingClientRect().left;
-    if (at >= layout.left - 12) onSeek(layout.frameAt(at));
+    if (at >= layout.left - 12) hands?.onSeek(layout.frameAt(at));
   };
   return (
     <div ref={box} className="w-full">
@@ -41,27 +47,39 @@ export function Strip({ trial, frame, chosen, onSeek, onCheck, tied = NONE, abou
         <svg
           width={width}
           height={layout.height}
-          className="block touch-none select-none"
+          className={hands ? "block touch-none select-none" : "block"}
           aria-label={`Strip of ${trial.scenario}`}
           role="group"
           data-strip
-          onPointerDown={(event) => {
-            if ((event.target as Element).closest("[data-pin]")) return;
-            event.currentTarget.setPointerCapture(event.pointerId); // so that a drag may leave the strip
-            dragging.current = true;
-            seek(event);
-          }}
-          onPointerMove={(event) => {
-            dragging.current &&= event.buttons === 1;
-            if (dragging.current) seek(event);
-          }}
+          onPointerDown={
+            hands &&
+            ((event) => {
+              if ((event.target as Element).closest("[data-pin]")) return;
+              event.currentTarget.setPointerCapture(event.pointerId); // so that a drag may leave the strip
+              dragging.current = true;
+              seek(event);
+            })
+          }
+          onPointerMove={
+            hands &&
+            ((event) => {
+              dragging.current &&= event.buttons === 1;
+              if (dragging.current) seek(event);
+            })
+          }
         >
           <Drawing trial={trial} layout={layout} rem={rem} />
           {tied.map((each) => (
-            <path key={each} data-tied={each} d={`M${layout.x(each)} ${layout.axis - 2}V${layout.height}`} stroke="var(--plum)" strokeDasharray="3 3" />
+            <path
+              key={each}
+              data-tied={each}
+              d={`M${layout.x(each)} ${layout.axis - 2}V${layout.height}`}
+              stroke="var(--plum)"
+              strokeDasharray="3 3"
+            />
           ))}
-          <Pins pins={pins} chosen={chosen} rem={rem} width={width} onCheck={onCheck} about={about} onPin={onPin} />
-          <Cursor layout={layout} frame={frame} last={trial.last_frame} />
+          <Pins pins={pins} chosen={chosen} rem={rem} width={width} about={about} unit={trial.unit} hands={hands} />
+          <Cursor layout={layout} frame={frame} last={trial.last_frame} unit={trial.unit} live={hands !== undefined} />
         </svg>
       ) : null}
     </div>
@@ -69,15 +87,16 @@ export function Strip({ trial, frame, chosen, onSeek, onCheck, tied = NONE, abou
 }
 
 /** Everything that does not move with the cursor. */
-const Drawing = memo(function Drawing({ trial, layout, rem }: { trial: TrialView; layout: Layout; rem: number }) {
-  const bottom = (layout.lanes[layout.lanes.length - 1]?.top ?? 0) + (layout.lanes[layout.lanes.length - 1]?.height ?? 0);
+const Drawing = memo(function Drawing({ trial, layout, rem }: { trial: ShownTrial; layout: Layout; rem: number }) {
+  const bottom =
+    (layout.lanes[layout.lanes.length - 1]?.top ?? 0) + (layout.lanes[layout.lanes.length - 1]?.height ?? 0);
   return (
     <>
       {layout.ticks.map((tick) => (
-        <g key={tick}>
-          <path d={`M${layout.x(tick * 30)} ${layout.axis - 6}V${bottom}`} stroke="var(--line)" />
-          <text className="pencil" x={layout.x(tick * 30)} y={layout.axis - 10} textAnchor="middle">
-            {tick === 0 ? "0 s" : tick}
+        <g key={tick.frame}>
+          <path d={`M${layout.x(tick.frame)} ${layout.axis - 6}V${bottom}`} stroke="var(--line)" />
+          <text className="pencil" x={layout.x(tick.frame)} y={layout.axis - 10} textAnchor="middle">
+            {tick.words}
           </text>
         </g>
       ))}
@@ -88,7 +107,13 @@ const Drawing = memo(function Drawing({ trial, layout, rem }: { trial: TrialView
             d={`M${layout.x(trial.parting.frame)} ${bottom}l${rem * 0.5} ${rem * 0.65}h${-rem}z`}
             fill="var(--madder)"
           />
-          <PartingWords layout={layout} frame={trial.parting.frame} what={trial.parting.what} y={bottom + rem * 0.85} rem={rem} />
+          <PartingWords
+            layout={layout}
+            frame={trial.parting.frame}
+            what={trial.parting.what}
+            y={bottom + rem * 0.85}
+            rem={rem}
+          />
         </g>
       ) : null}
     </>
@@ -113,21 +138,30 @@ function PartingWords({ layout, frame, what, y, rem }: PartingWordsProps) {
   );
 }
 
-function Cursor({ layout, frame, last }: { layout: Layout; frame: number; last: number }) {
+interface CursorProps {
+  layout: Layout;
+  frame: number;
+  last: number;
+  unit: Unit;
+  live: boolean;
+}
+
+function Cursor({ layout, frame, last, unit, live }: CursorProps) {
   const x = layout.x(frame);
+  const words = unit === "step" ? clock(frame, unit) : `${clock(frame)}, frame ${frame}`;
+  const slider = {
+    role: "slider",
+    tabIndex: 0,
+    "aria-label": unit === "step" ? "Step" : "Time",
+    "aria-valuemin": 0,
+    "aria-valuemax": last,
+    "aria-valuenow": frame,
+    "aria-valuetext": words,
+    className: "cursor-ew-resize",
+  };
   return (
-    <g
-      role="slider"
-      tabIndex={0}
-      aria-label="Time"
-      aria-valuemin={0}
-      aria-valuemax={last}
-      aria-valuenow={frame}
-      aria-valuetext={`${clock(frame)}, frame ${frame}`}
-      data-cursor={frame}
-      className="cursor-ew-resize"
-    >
-      <rect x={x - 8} y={0} width={16} height={layout.height} fill="transparent" />
+    <g {...(live ? slider : { role: "img", "aria-label": words })} data-cursor={frame}>
+      <rect x={x - 12} y={0} width={24} height={layout.height} fill="transparent" />
       <path d={`M${x} ${layout.axis - 4}l7 -9h-14z`} fill="var(--plum)" />
       <path d={`M${x} ${layout.axis - 4}V${layout.height}`} stroke="var(--plum)" strokeWidth={1.6} />
     </g>

@@ -1,11 +1,11 @@
 import { curveStepAfter, line } from "d3-shape";
 
-import type { TrialView } from "../api/client";
 import { type History, isUnset, show } from "../values";
 import { heightsOf, type Lane, type Layout } from "./layout";
+import type { ShownTrial } from "./steps";
 
 export interface LaneProps {
-  trial: TrialView;
+  trial: ShownTrial;
   lane: Lane;
   layout: Layout;
   rem: number;
@@ -19,7 +19,13 @@ export function VariableLane({ trial, lane, layout, rem }: LaneProps) {
   const end = (trial.trace?.frames ?? 1) - 1;
   return (
     <>
-      <path d={stepped(reference, trial.last_frame, layout, y)} stroke="var(--pencil)" strokeWidth={1.2} strokeDasharray="5 4" fill="none" />
+      <path
+        d={stepped(reference, trial.last_frame, layout, y)}
+        stroke="var(--pencil)"
+        strokeWidth={1.2}
+        strokeDasharray="5 4"
+        fill="none"
+      />
       <path d={stepped(own, end, layout, y)} stroke="var(--ink)" strokeWidth={2} fill="none" data-line={lane.name} />
       {labelled(own, layout, rem).map(([frame, value, falls]) => (
         <text

@@ -3,11 +3,12 @@
 import { max, min } from "d3-array";
 import { scaleLinear } from "d3-scale";
 
-import type { TrialView, VerdictView } from "../api/client";
-import { type History, isUnset, seconds, show } from "../values";
+import type { VerdictView } from "../api/client";
+import { FRAMES_PER_SECOND, type History, isUnset, seconds, show } from "../values";
+import type { ShownTrial } from "./steps";
 
 export interface Lane {
-  kind: "player" | "came" | "place" | "variable" | "outcome";
+  kind: "player" | "came" | "place" | "asked" | "answered" | "told" | "variable" | "outcome";
   name: string;
   top: number;
   height: number;
@@ -21,34 +22,41 @@ export interface Layout {
   lanes: Lane[];
   x: (frame: number) => number;
   frameAt: (x: number) => number;
-  ticks: number[];
+  ticks: Tick[];
 }
 
 const AXIS = 24;
-const HEIGHTS = { player: 32, came: 32, place: 30, variable: 74, outcome: 64 } as const;
+const HEIGHTS = { player: 32, came: 32, place: 30, asked: 30, answered: 30, told: 30, outcome: 64 } as const;
+/** What all variables may take together before their lanes become lower: the scene needs the rest of the window. */
+const VARIABLES = 210;
+const TALLEST = 74;
+const LOWEST = 40;
 const NOTCH = 22;
 
 /** The layout for a width in pixels; `rem` is the size of the page's letters in pixels. */
-export function layoutOf(trial: TrialView, width: number, rem: number): Layout {
+export function layoutOf(trial: ShownTrial, width: number, rem: number): Layout {
   const unit = rem / 16;
   const left = 104 * unit;
   const right = 26 * unit;
   const x = scaleLinear([0, Math.max(trial.last_frame, 1)], [left, Math.max(width - right, left + 10)]);
+  const variableHeight = Math.max(Math.min(VARIABLES / Math.max(trial.variables.length, 1), TALLEST), LOWEST);
   const lanes: Lane[] = [];
   let top = AXIS * unit;
   const add = (kind: Lane["kind"], name: string) => {
-    const height = HEIGHTS[kind] * unit;
+    const height = (kind === "variable" ? variableHeight : HEIGHTS[kind]) * unit;
     lanes.push({ kind, name, top, height });
     top += height;
   };
-  add("player", "player");
-  add("came", "what came");
+  if (trial.unit === "step") {
+    for (const kind of ["asked", "answered", "told"] as const) add(kind, kind);
+  } else {
+    add("player", "player");
+    add("came", "what came");
+  }
   if (trial.scene.places.length > 0 || (trial.asides?.places.length ?? 0) > 0) add("place", "place");
   for (const variable of trial.variables) add("variable", variable.name);
   add("outcome", "outcome");
-  const length = seconds(trial.last_frame);
-  const step = length > 60 ? 10 : length > 24 ? 5 : length > 12 ? 2 : 1;
-  const ticks = Array.from({ length: Math.floor(length / step + 1e-9) + 1 }, (_, place) => place * step);
+  const ticks = trial.unit === "step" ? stepTicks(trial.last_frame) : secondTicks(trial.last_frame);
   return {
     width,
     height: top + NOTCH * unit,
@@ -59,6 +67,28 @@ export function layoutOf(trial: TrialView, width: number, rem: number): Layout {
     frameAt: (at) => Math.round(x.invert(at)),
     ticks,
   };
+}
+
+export interface Tick {
+  frame: number;
+  words: string;
+}
+
+function secondTicks(last: number): Tick[] {
+  const length = seconds(last);
+  const step = length > 60 ? 10 : length > 24 ? 5 : length > 12 ? 2 : 1;
+  return Array.from({ length: Math.floor(length / step + 1e-9) + 1 }, (_, place) => ({
+    frame: place * step * FRAMES_PER_SECOND,
+    words: place === 0 ? "0 s" : String(place * step),
+  }));
+}
+
+function stepTicks(last: number): Tick[] {
+  const step = last > 60 ? 10 : last > 24 ? 5 : 1;
+  return Array.from({ length: Math.floor(last / step) + 1 }, (_, place) => ({
+    frame: place * step,
+    words: place === 0 ? "step" : String(place * step),
+  }));
 }
 
 /** The height of each value in a lane: numbers by their size, anything else by its order of coming. */
@@ -90,7 +120,7 @@ export interface Pin {
 }
 
 /** The pins of all checks; those that would touch stand in rows. */
-export function pinsOf(trial: TrialView, layout: Layout, rem: number): Pin[] {
+export function pinsOf(trial: ShownTrial, layout: Layout, rem: number): Pin[] {
   const apart = rem;
   const last = new Map<string, number[]>();
   const pins = trial.checks.map((verdict, check) => {
@@ -111,9 +141,9 @@ export function pinsOf(trial: TrialView, layout: Layout, rem: number): Pin[] {
 }
 
 /** The lane that a check is about: its first variable or label, the outcome, else what came. */
-function laneOf(verdict: VerdictView, trial: TrialView, layout: Layout): Lane {
+function laneOf(verdict: VerdictView, trial: ShownTrial, layout: Layout): Lane {
   const find = (name: string) => layout.lanes.find((lane) => lane.name === name);
-  const fallback = find("what came");
+  const fallback = find(trial.unit === "step" ? "told" : "what came");
   for (const about of verdict.about) {
     const label = /^board\("(.*)"\)$/.exec(about)?.[1];
     const variable = label === undefined ? about : trial.variables.find((each) => each.label === label)?.name;

@@ -11,7 +11,18 @@ from ..exercise import scenario_text
 from ..judging import Parting, Prepared, PreparedScenario, first_parting, judge, written_back
 from ..scene import PieceSpec
 from ..script import Script
-from ..trial import OUTCOME, Plan, PlayerInput, Trace, asides_json, event_json, samples_json, trace_json, variable
+from ..trial import (
+    OUTCOME,
+    Plan,
+    PlayerInput,
+    Trace,
+    asides_json,
+    event_json,
+    samples_json,
+    steps_json,
+    trace_json,
+    variable,
+)
 from ..words import frame_of, seconds_of
 
 
@@ -44,7 +55,13 @@ def replay(prepared: Prepared, source: str | bytes, scenario: PreparedScenario, 
         "asides": asides_json(trace) if trace else None,
         "samples": samples_json(trace) if trace else {},
         "overlaps": _overlaps(trace) if trace else [],
-        "reference": {"samples": samples_json(reference), "outcome": reference.outcome},
+        "straight": settings.style == "straight",
+        "steps": steps_json(trace) if trace else [],
+        "reference": {
+            "samples": samples_json(reference),
+            "outcome": reference.outcome,
+            "steps": steps_json(reference),
+        },
         "parting": _parting_json(parting, trace),
         "scene": scene_json(prepared),
         "toml": scenario_text(written_back(scenario, trial)),

@@ -1,6 +1,6 @@
 """The frame order, the handlers and the recorder: a woven script, a scene and a plan give a Trace."""
 
-from .as_json import asides_json, event_json, samples_json, trace_json
+from .as_json import asides_json, event_json, samples_json, steps_json, trace_json
 from .event_names import EVENT_NAMES
 from .host import TrialOver
 from .names import GAME_NAMES
@@ -8,7 +8,7 @@ from .observe import CLOCK, OUTCOME, PLACE, Observable, ObservableKind, same_wor
 from .options import Options
 from .plan import Arrangement, InputKind, Plan, PlayerInput, click, done, held_key, pressed_key
 from .run import KNOWN_FUNCTIONS, Run, play
-from .trace import Answered, Came, Change, Shown, StoryLine, Trace
+from .trace import Answered, Came, Change, Shown, StepKind, StoryLine, Trace
 
 __all__ = [
     "CLOCK",
@@ -29,6 +29,7 @@ __all__ = [
     "PlayerInput",
     "Run",
     "Shown",
+    "StepKind",
     "StoryLine",
     "Trace",
     "TrialOver",
@@ -41,6 +42,7 @@ __all__ = [
     "pressed_key",
     "same_words",
     "samples_json",
+    "steps_json",
     "trace_json",
     "variable",
 ]

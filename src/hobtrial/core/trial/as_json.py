@@ -93,6 +93,22 @@ def asides_json(trace: Trace) -> dict[str, Any]:
     }
 
 
+def steps_json(trace: Trace) -> list[dict[str, Any]]:
+    """What a straight script did, one thing after the other; only listed variables, by their listed names."""
+    listed = {own: name for name, own in trace.bound.items()}
+    return [
+        {
+            "kind": step.kind,
+            "frame": step.frame,
+            "line": step.line,
+            "text": listed.get(step.text, step.text) if step.kind == "changed" else step.text,
+            "value": as_json_value(step.value),
+        }
+        for step in trace.steps
+        if step.kind != "changed" or step.text in listed or step.text == "outcome"
+    ]
+
+
 def samples_json(trace: Trace) -> dict[str, list[list[Any]]]:
     """What was sampled: for each thing the frames in which it changed, with the new value."""
     return {

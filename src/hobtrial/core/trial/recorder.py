@@ -15,12 +15,14 @@ from ..scene import Body
 from ..script import Test, Woven, text_of
 from ..script.texts import DEEPEST, PLAIN
 from ..words import UNSET, Named, Timeline
-from .trace import Answered, Came, Change, Overlapped
+from .trace import Answered, Came, Change, Overlapped, Step, StepKind
 
 RECORDS_A_FRAME: Final = 200
 """Changes and tests that one frame may record before its loops go on uncounted."""
 RECORDS_A_TRIAL: Final = 100_000
 """Changes and tests of one trial: about 20 MB; far more than a person can read."""
+MOST_STEPS: Final = 1_000
+"""Steps of a straight script that are kept: far more than a person goes through."""
 MOST_KEPT: Final = 2_000
 """Parts of one value that are kept, all levels together."""
 
@@ -87,6 +89,8 @@ class Recorder:
         self.pieces: dict[str, dict[str, list[tuple[int, Any]]]] = {}
         self.lines: dict[int, list[tuple[int, int, int]]] = {}
         self.thinned: list[str] = []
+        self.steps: list[Step] = []
+        self._by_steps = woven.script.straight
         self.counters = [0] * len(woven.lines)
         self.recording = [True]
         self._woven = woven
@@ -135,6 +139,13 @@ class Recorder:
         self._values[key] = new
         if self._room():
             self.changes.append(Change(self.frame, line, self.handler, scope, name, old, new, self.cause))
+            if scope == "script" and old != new:
+                self.step("changed", line, name, new)
+
+    def step(self, kind: StepKind, line: int, text: str, value: Any = None) -> None:
+        """Notes what a straight script did; other scripts do things in frames."""
+        if self._by_steps and len(self.steps) < MOST_STEPS:
+            self.steps.append(Step(kind, self.frame, line, text, value))
 
     def arranged(self, name: str, value: Any) -> None:
         """A scenario put a value in place of the script's: no change of the script's own."""

@@ -286,4 +286,5 @@ class Run:
             lines=recorder.lines,
             removals={body.name: body.removed_by for body in state.scene.bodies if body.removed_by},
             thinned=tuple(recorder.thinned),
+            steps=tuple(recorder.steps),
         )

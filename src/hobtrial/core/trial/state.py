@@ -21,7 +21,7 @@ from .plan import Arrangement, Plan
 from .recorder import Recorder
 from .showing import Showing, Spot
 from .story import Story
-from .trace import Missed, Overlapped
+from .trace import Missed, Overlapped, StoryLine
 from .waits import Waits
 
 MOST_MESSAGES: Final = 1_000
@@ -80,7 +80,7 @@ class GameState:
         self.frozen_spawners: set[str] = set()
         self.missed: list[Missed] = []
         self.showing = Showing()
-        self.story = Story(limits, lambda: (self.frame, script_line()))
+        self.story = Story(limits, lambda: (self.frame, script_line()), self._told)
         self.game = GameHolder(self)
         self.names: dict[str, Any] = {}
         """The names that are ready made for the script; `Host` fills it."""
@@ -99,6 +99,11 @@ class GameState:
         self._later: list[Arrangement] = []
         self._queued = (READING, 0)
         self._caused = 0
+        self._asking = False
+
+    def _told(self, line: StoryLine) -> None:
+        if self.recorder is not None:
+            self.recorder.step("asked" if self._asking else "told", line.line, line.text)
 
     def context(self) -> Context:
         """What must be restored when the running handler goes on."""
@@ -246,8 +251,10 @@ class GameState:
 
     def ask(self, text: str) -> str:
         """`input`: tells the question and waits for the scenario's next answer."""
+        self._asking = True
         if text:
             self.story.tell(text)
+        self._asking = False
         if not self._answers and not self.plan.by_hand:
             raise Halt("input", "The script asked once more than the scenario answers.", script_line())
         if not self._answers:
@@ -258,6 +265,8 @@ class GameState:
         if frame > self.frame:
             self.waits.sleep_until(frame, frame / FRAMES_PER_SECOND)
         self.answered.append((self.frame, answer))
+        if self.recorder is not None:
+            self.recorder.step("answered", script_line(), answer)
         return answer
 
     def take_answer(self, text: str) -> bool:

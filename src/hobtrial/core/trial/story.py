@@ -10,12 +10,21 @@ from .trace import StoryLine
 
 
 class Story:
-    """The story of one trial; `place` gives the frame and the line of the script that is running."""
+    """The story of one trial.
 
-    def __init__(self, limits: Limits, place: Callable[[], tuple[int, int]]) -> None:
+    `place` gives the frame and the line of the script that is running; `added` hears of each new line.
+    """
+
+    def __init__(
+        self,
+        limits: Limits,
+        place: Callable[[], tuple[int, int]],
+        added: Callable[[StoryLine], None] = lambda line: None,
+    ) -> None:
         self.lines: list[StoryLine] = []
         self._limits = limits
         self._place = place
+        self._added = added
         self._open = ""
 
     def tell(self, text: str, who: str = "") -> None:
@@ -51,6 +60,7 @@ class Story:
         if len(text) > self._limits.text:
             self._refuse()
         self.lines.append(StoryLine(frame, line, text, who))
+        self._added(self.lines[-1])
 
     def _refuse(self) -> None:
         raise Halt("text", f"A text grew beyond {self._limits.text:,} characters.", self._place()[1])

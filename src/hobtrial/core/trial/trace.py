@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, Literal
 
 from ..events import Event
 from ..words import UNSET, Outcome, Stop, Timeline
@@ -65,6 +65,22 @@ class Came:
     lines: tuple[int, ...] = ()
     waiting: int = 0
     """How many handlers were waiting then."""
+
+
+StepKind = Literal["asked", "answered", "told", "changed"]
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """Something that a straight script did, in order: most of it happens in one frame."""
+
+    kind: StepKind
+    frame: int
+    line: int
+    text: str
+    """The question, the answer, what was told, or the variable."""
+    value: Any = None
+    """What the variable became."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -192,6 +208,8 @@ class Trace:
     removals: dict[str, int] = field(default_factory=dict)
     """For each removed piece the line that removed it."""
     thinned: tuple[str, ...] = ()
+    steps: tuple[Step, ...] = ()
+    """Of a straight script what it did, one thing after the other."""
 
     def value(self, what: Observable, frame: int) -> Any:
         """A sampled value in a frame."""

@@ -7,12 +7,13 @@ import { benchQuery, openRound } from "../../api/queries";
 import { Shell } from "../../shell/Shell";
 import { Failed, Loading } from "../../shell/Waiting";
 import { count, marks } from "../../values";
+import { Button } from "../../shell/Button";
 
 /** What waits: the rounds, with one click to each. */
 export function Bench() {
   const bench = useQuery(benchQuery);
   return (
-    <Shell title="Bench" path="Bench" keys={[{ keys: "Tab, Enter", does: "chooses a round" }]}>
+    <Shell title="Bench" path="Bench" headed keys={[{ keys: "Tab, Enter", does: "chooses a round" }]}>
       <div className="mx-auto max-w-4xl px-6 py-8">
         <h1 className="mb-4 text-2xl font-bold">Rounds</h1>
         {bench.isPending ? (
@@ -30,7 +31,9 @@ export function Bench() {
             ))}
           </ul>
         )}
-        {bench.data && bench.data.exercises.length > 0 ? <Exercises exercises={bench.data.exercises} classes={bench.data.classes} /> : null}
+        {bench.data && bench.data.exercises.length > 0 ? (
+          <Exercises exercises={bench.data.exercises} classes={bench.data.classes} />
+        ) : null}
       </div>
     </Shell>
   );
@@ -45,7 +48,10 @@ function Exercises({ exercises, classes }: { exercises: readonly ExerciseHead[];
       </h2>
       <ul>
         {exercises.map((exercise) => (
-          <li key={exercise.version} className="grid grid-cols-[1fr_auto] items-baseline gap-6 border-t border-base-300 py-3 last:border-b">
+          <li
+            key={exercise.version_id}
+            className="grid grid-cols-[1fr_auto] items-baseline gap-6 border-t border-base-300 py-3 last:border-b"
+          >
             <span>
               <span className="text-lg font-semibold">{exercise.title}</span>{" "}
               <span className="text-neutral">
@@ -54,7 +60,7 @@ function Exercises({ exercises, classes }: { exercises: readonly ExerciseHead[];
             </span>
             <span className="flex items-baseline gap-5">
               <OpenRound exercise={exercise} classes={classes} />
-              <Link to={`/exercises/${exercise.version}/play`} className="text-primary underline underline-offset-4">
+              <Link to={`/exercises/${exercise.version_id}/play`} className="text-primary underline underline-offset-4">
                 play by hand
               </Link>
             </span>
@@ -71,12 +77,17 @@ function OpenRound({ exercise, classes }: { exercise: ExerciseHead; classes: rea
   const [asking, setAsking] = useState(false);
   const [name, setName] = useState(classes[0] ?? "");
   const opening = useMutation({
-    mutationFn: () => openRound(exercise.version, name),
+    mutationFn: () => openRound(exercise.version_id, name),
     onSuccess: (opened) => navigate(`/rounds/${opened.id}`),
   });
   if (!asking) {
     return (
-      <button type="button" className="link" aria-label={`open a round of ${exercise.title}`} onClick={() => setAsking(true)}>
+      <button
+        type="button"
+        className="link"
+        aria-label={`open a round of ${exercise.title}`}
+        onClick={() => setAsking(true)}
+      >
         open a round
       </button>
     );
@@ -91,14 +102,23 @@ function OpenRound({ exercise, classes }: { exercise: ExerciseHead; classes: rea
     >
       <label className="flex items-center gap-2 text-sm">
         Class
-        <input className="input input-sm w-32" list="classes" value={name} maxLength={60} required onChange={(event) => setName(event.target.value)} />
+        <input
+          className="input input-sm w-32"
+          list="classes"
+          value={name}
+          maxLength={60}
+          required
+          onChange={(event) => setName(event.target.value)}
+        />
       </label>
       <datalist id="classes">
         {classes.map((each) => (
           <option key={each} value={each} />
         ))}
       </datalist>
-      <button className="btn btn-outline btn-primary btn-xs">Open</button>
+      <Button type="submit" size="xs">
+        Open
+      </Button>
       {opening.isError ? (
         <span role="alert" className="text-error">
           {opening.error.message}
@@ -112,11 +132,15 @@ function RoundLine({ round }: { round: RoundSummary }) {
   const waiting = round.scripts - round.marked;
   return (
     <li className="border-t border-base-300 last:border-b">
-      <Link to={`/rounds/${round.id}`} className="grid grid-cols-[1fr_16rem_12rem] items-center gap-6 py-4 hover:bg-base-200">
+      <Link
+        to={`/rounds/${round.id}`}
+        className="grid grid-cols-[1fr_16rem_12rem] items-center gap-6 py-4 hover:bg-base-200"
+      >
         <span>
           <span className="block text-lg font-semibold">{round.title}</span>
           <span className="text-neutral">
-            class {round.class_name}, {count(round.scripts, "script")}, {new Date(round.opened_at).toLocaleDateString("en-GB", { day: "numeric", month: "long" })}
+            class {round.class_name}, {count(round.scripts, "script")},{" "}
+            {new Date(round.opened_at).toLocaleDateString("en-GB", { day: "numeric", month: "long" })}
           </span>
         </span>
         <Spread spread={round.spread} outOf={round.out_of} />
@@ -125,7 +149,9 @@ function RoundLine({ round }: { round: RoundSummary }) {
             <span role="status">{`${round.marked} of ${round.scripts} marked`}</span>
           ) : (
             <>
-              <span className="text-lg font-semibold">{round.mean === null ? "–" : marks(Math.round(round.mean * 10) / 10)}</span>
+              <span className="text-lg font-semibold">
+                {round.mean === null ? "–" : marks(Math.round(round.mean * 10) / 10)}
+              </span>
               <span className="text-neutral"> of {marks(round.out_of)} on average</span>
             </>
           )}
@@ -143,7 +169,12 @@ function Spread({ spread, outOf }: { spread: readonly number[]; outOf: number })
   const y = (value: number) => height - 2 - (value / Math.max(outOf, 1)) * (height - 4);
   const path = spread.map((value, place) => `${place ? "V" : "M0 "}${y(value)}H${(place + 1) * step}`).join("");
   return (
-    <svg viewBox={`0 0 ${width} ${height}`} className="w-full" role="img" aria-label={`Marks from ${spread[0] ?? 0} to ${spread[spread.length - 1] ?? 0}`}>
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      className="w-full"
+      role="img"
+      aria-label={`Marks from ${spread[0] ?? 0} to ${spread[spread.length - 1] ?? 0}`}
+    >
       <path d={`M0 ${y(outOf)}H${width}`} stroke="var(--line)" strokeDasharray="3 3" />
       <path d={path} stroke="var(--ink)" strokeWidth={1.6} fill="none" />
     </svg>

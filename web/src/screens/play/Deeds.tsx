@@ -1,9 +1,10 @@
-import { type FormEvent, useState } from "react";
+import { type SyntheticEvent, useState } from "react";
 
 import type { SceneView } from "../../api/client";
 import { show } from "../../values";
 import type { Game } from "./game";
 import type { Say } from "./useGame";
+import { Button } from "../../shell/Button";
 
 interface DeedsProps {
   scene: SceneView;
@@ -18,7 +19,8 @@ export function Deeds({ scene, game, say }: DeedsProps) {
   const facty = scene.facts.length > 0;
   if (!questions.length && !offers.length && !facty && !place && !words) return null;
   const idle = game.status !== "playing";
-  const deed = (what: "pick" | "answer" | "type", text: string) => say({ say: "did", inputs: [{ do: what, what: text, value: null }] });
+  const deed = (what: "pick" | "answer" | "type", text: string) =>
+    say({ say: "did", inputs: [{ do: what, what: text, value: null }] });
   return (
     <fieldset
       disabled={idle}
@@ -26,18 +28,26 @@ export function Deeds({ scene, game, say }: DeedsProps) {
       aria-label="What the player can do"
       data-deeds
     >
-      {questions.length > 0 ? <Line label={questions[0] ?? ""} action="Answer" onSay={(text) => deed("answer", text)} /> : null}
+      {questions.length > 0 ? (
+        <Line label={questions[0] ?? ""} action="Answer" onSay={(text) => deed("answer", text)} />
+      ) : null}
       {offers.length > 0 ? (
         <div className="flex flex-wrap gap-2" role="group" aria-label="Choices">
           {offers.map((offer) => (
-            <button key={offer} type="button" className="btn btn-outline btn-primary btn-sm" onClick={() => deed("pick", offer)}>
+            <Button key={offer} onClick={() => deed("pick", offer)}>
               {offer}
-            </button>
+            </Button>
           ))}
         </div>
       ) : null}
       {scene.facts.map((fact) => (
-        <Dial key={fact.name} fact={fact} value={facts[fact.name] ?? fact.start} frame={game.moment.frame} onTurn={(value) => say({ say: "did", inputs: [{ do: "set", what: fact.name, value }] })} />
+        <Dial
+          key={fact.name}
+          fact={fact}
+          value={facts[fact.name] ?? fact.start}
+          frame={game.moment.frame}
+          onTurn={(value) => say({ say: "did", inputs: [{ do: "set", what: fact.name, value }] })}
+        />
       ))}
       {place ? (
         <p>
@@ -52,7 +62,7 @@ export function Deeds({ scene, game, say }: DeedsProps) {
 /** One line to be written and sent. */
 function Line({ label, action, onSay }: { label: string; action: string; onSay: (text: string) => void }) {
   const [text, setText] = useState("");
-  const send = (event: FormEvent) => {
+  const send = (event: SyntheticEvent) => {
     event.preventDefault();
     if (!text && action !== "Answer") return;
     onSay(text);
@@ -63,8 +73,15 @@ function Line({ label, action, onSay }: { label: string; action: string; onSay: 
       <label className="flex flex-col gap-0.5">
         <span className="text-neutral">{label}</span>
         <span className="flex gap-1">
-          <input className="input input-sm w-36" value={text} maxLength={200} onChange={(event) => setText(event.target.value)} />
-          <button className="btn btn-ghost btn-sm font-normal">{action}</button>
+          <input
+            className="input input-sm w-36"
+            value={text}
+            maxLength={200}
+            onChange={(event) => setText(event.target.value)}
+          />
+          <Button type="submit" look="quiet">
+            {action}
+          </Button>
         </span>
       </label>
     </form>
@@ -97,7 +114,11 @@ function Dial({ fact, value: known, frame, onTurn: tell }: DialProps) {
     return (
       <label className="flex flex-col gap-0.5">
         <span className="text-neutral">{fact.name}</span>
-        <select className="select select-sm w-28" value={choices.findIndex((each) => each === value)} onChange={(event) => onTurn(choices[Number(event.target.value)] as Turned)}>
+        <select
+          className="select select-sm w-28"
+          value={choices.findIndex((each) => each === value)}
+          onChange={(event) => onTurn(choices[Number(event.target.value)] as Turned)}
+        >
           {choices.map((choice, place) => (
             <option key={show(choice)} value={place}>
               {show(choice)}
@@ -119,7 +140,7 @@ function Dial({ fact, value: known, frame, onTurn: tell }: DialProps) {
           type="range"
           className="range range-xs w-36 [--range-fill:0]"
           min={low}
-          max={high ?? undefined}
+          max={high}
           step={Number.isInteger(fact.start) && Number.isInteger(low) ? 1 : "any"}
           value={Number(value)}
           onChange={(event) => onTurn(Number(event.target.value))}

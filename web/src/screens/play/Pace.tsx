@@ -2,6 +2,7 @@ import { Link } from "react-router";
 
 import type { Game } from "./game";
 import type { Say } from "./useGame";
+import { Button } from "../../shell/Button";
 
 interface PaceProps {
   game: Game;
@@ -26,10 +27,11 @@ export function Pace({ game, changed, speed, onSpeed, onStart, say }: PaceProps)
     <div className="flex items-center gap-2">
       <fieldset className="flex" aria-label="Speed">
         {SPEEDS.map((each) => (
-          <button
+          <Button
             key={each.speed}
-            type="button"
-            className="btn btn-ghost btn-xs px-1.5 font-normal aria-pressed:font-bold aria-pressed:text-primary aria-pressed:underline aria-pressed:underline-offset-4"
+            look="quiet"
+            size="xs"
+            className="aria-pressed:font-bold aria-pressed:text-primary aria-pressed:underline aria-pressed:underline-offset-4"
             aria-label={each.label}
             aria-pressed={speed === each.speed}
             onClick={() => {
@@ -38,7 +40,7 @@ export function Pace({ game, changed, speed, onSpeed, onStart, say }: PaceProps)
             }}
           >
             {each.words}
-          </button>
+          </Button>
         ))}
       </fieldset>
       {game.kept !== null ? (
@@ -46,13 +48,13 @@ export function Pace({ game, changed, speed, onSpeed, onStart, say }: PaceProps)
           see it on the strip
         </Link>
       ) : (
-        <button type="button" className="btn btn-ghost btn-xs font-normal" disabled={game.moment.frame < 0} onClick={() => say({ say: "keep" })}>
+        <Button look="quiet" size="xs" disabled={game.moment.frame < 0} onClick={() => say({ say: "keep" })}>
           keep as a trial
-        </button>
+        </Button>
       )}
-      <button type="button" className="btn btn-outline btn-primary btn-xs" disabled={game.status === "joining" || game.status === "ended"} onClick={onStart}>
+      <Button size="xs" disabled={game.status === "joining" || game.status === "ended"} onClick={onStart}>
         {!begun ? "Play" : changed ? "Play the changed script" : "From the beginning"}
-      </button>
+      </Button>
     </div>
   );
 }

@@ -21,13 +21,21 @@ export function Play() {
   if (!play.data) {
     return (
       <Shell title="Play" path="Play" keys={KEYS}>
-        {play.isError ? <Failed what="this exercise" error={play.error} retry={() => void play.refetch()} /> : <Loading what="the exercise" />}
+        {play.isError ? (
+          <Failed what="this exercise" error={play.error} retry={() => void play.refetch()} />
+        ) : (
+          <Loading what="the exercise" />
+        )}
       </Shell>
     );
   }
   return (
     <Shell title={`Play: ${play.data.title}`} path={`${play.data.title} / by hand`} keys={KEYS}>
-      <Table key={`${version} ${submissionId}`} play={play.data} draft={`hob-script ${version} ${submissionId ?? "starter"}`} />
+      <Table
+        key={`${version} ${submissionId}`}
+        play={play.data}
+        draft={`hob-script ${version} ${submissionId ?? "starter"}`}
+      />
     </Shell>
   );
 }

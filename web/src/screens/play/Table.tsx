@@ -11,6 +11,7 @@ import { Pace } from "./Pace";
 import { Told } from "./Told";
 import { type Say, useGame } from "./useGame";
 import { forget, remember, remembered } from "./draft";
+import { Button } from "../../shell/Button";
 
 const ScriptEditor = lazy(() => import("../../script/ScriptEditor"));
 
@@ -57,16 +58,16 @@ export function Table({ play, draft }: TableProps) {
         <div className="flex items-baseline justify-between pb-1 text-sm">
           <h2 className="text-neutral">Script</h2>
           {script === play.script ? null : (
-            <button
-              type="button"
-              className="btn btn-ghost btn-xs font-normal"
+            <Button
+              look="quiet"
+              size="xs"
               onClick={() => {
                 setScript(play.script);
                 forget(draft);
               }}
             >
               back to the script as it was
-            </button>
+            </Button>
           )}
         </div>
         <div className="min-h-0 flex-1">
@@ -78,9 +79,17 @@ export function Table({ play, draft }: TableProps) {
       <section aria-label="Game" className="flex min-h-0 flex-col border-r border-base-300 px-4 pt-2 pb-3">
         <div className="flex items-center justify-between pb-1 text-sm text-neutral">
           <h2>
-            Scene{game.moment.frame >= 0 ? ` at ${clock(game.moment.frame)}` : ""}, {game.outcome}
+            Scene{game.moment.frame >= 0 ? ` at ${clock(game.moment.frame)}` : ""},{" "}
+            {game.stopped ? "stopped" : game.outcome}
           </h2>
-          <Pace game={game} changed={game.source !== "" && game.source !== script} speed={speed} onSpeed={setSpeed} onStart={start} say={say} />
+          <Pace
+            game={game}
+            changed={game.source !== "" && game.source !== script}
+            speed={speed}
+            onSpeed={setSpeed}
+            onStart={start}
+            say={say}
+          />
         </div>
         <LiveScene box={scene} play={play} game={game} say={say} />
         <Deeds scene={play.scene} game={game} say={say} />
@@ -135,7 +144,12 @@ function LiveScene({ box, play, game, say }: LiveSceneProps) {
       }}
       onBlur={release}
     >
-      <Scene scene={play.scene} moment={game.moment} version={play.version_id} onClick={([x, y]) => say({ say: "did", inputs: [{ do: "click", what: "", value: [x, y] }] })} />
+      <Scene
+        scene={play.scene}
+        moment={game.moment}
+        version={play.version_id}
+        onClick={([x, y]) => say({ say: "did", inputs: [{ do: "click", what: "", value: [x, y] }] })}
+      />
       {game.status === "ready" ? (
         <p className="absolute inset-x-0 top-1/3 text-center">
           <span className="bg-base-100 px-3 py-1">Choose “Play”, or press ctrl Enter.</span>

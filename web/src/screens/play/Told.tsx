@@ -4,6 +4,7 @@ import type { PlayView } from "../../api/client";
 import { playSound } from "../../scene/sound";
 import { clock, show } from "../../values";
 import type { Game } from "./game";
+import { Button } from "../../shell/Button";
 
 interface ToldProps {
   play: PlayView;
@@ -27,9 +28,16 @@ export function Told({ play, game, onJoinAgain }: ToldProps) {
       {play.variables.length > 0 ? (
         <dl className="flex flex-wrap divide-x divide-base-300" data-values>
           {play.variables.map((variable) => (
-            <div key={variable.name} className="min-w-20 px-3 first:pl-0" data-value={variable.name} title={variable.meaning}>
+            <div
+              key={variable.name}
+              className="min-w-20 px-3 first:pl-0"
+              data-value={variable.name}
+              title={variable.meaning}
+            >
               <dt className="text-sm text-neutral">{variable.name}</dt>
-              <dd className="text-xl leading-6 font-bold">{game.moment.frame >= 0 ? show(game.values[variable.name]) : "–"}</dd>
+              <dd className="text-xl leading-6 font-bold">
+                {game.moment.frame >= 0 ? show(game.values[variable.name]) : "–"}
+              </dd>
             </div>
           ))}
         </dl>
@@ -62,9 +70,9 @@ function Trouble({ game, onJoinAgain }: { game: Game; onJoinAgain: () => void })
     return (
       <div role="alert" className="border-l-2 border-error pl-3">
         <p>{game.why}</p>
-        <button type="button" className="btn btn-outline btn-primary btn-xs mt-1" onClick={onJoinAgain}>
+        <Button size="xs" className="mt-1" onClick={onJoinAgain}>
           Sit down again
-        </button>
+        </Button>
       </div>
     );
   }
@@ -75,7 +83,7 @@ function Trouble({ game, onJoinAgain }: { game: Game; onJoinAgain: () => void })
         <ul>
           {game.problems.map((problem) => (
             <li key={`${problem.line} ${problem.column} ${problem.kind}`}>
-              Line {problem.line}: {problem.message} {problem.instead ?? ""}
+              Line {problem.line}: {problem.message} {problem.instead}
             </li>
           ))}
         </ul>

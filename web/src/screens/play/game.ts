@@ -24,7 +24,16 @@ export interface Game {
   source: string;
 }
 
-const NOTHING: Moment = { frame: -1, pieces: [], board: [], offers: [], questions: [], place: "", facts: {}, telling: [] };
+const NOTHING: Moment = {
+  frame: -1,
+  pieces: [],
+  board: [],
+  offers: [],
+  questions: [],
+  place: "",
+  facts: {},
+  telling: [],
+};
 
 export const EMPTY: Game = {
   status: "joining",
@@ -51,7 +60,9 @@ export function hear(game: Game, heard: Heard): Game {
     case "joined":
       return { ...EMPTY, status: "ready" };
     case "left":
-      return game.status === "ended" ? game : { ...game, status: "ended", why: "The server does not answer. See whether it still runs, then begin again." };
+      return game.status === "ended"
+        ? game
+        : { ...game, status: "ended", why: "The server does not answer. See whether it still runs, then begin again." };
     case "began":
       return withNews({ ...EMPTY, status: "playing", source: heard.source }, heard.news);
     case "frame":
@@ -89,7 +100,8 @@ function withNews(game: Game, news: LiveNews): Game {
     moment: {
       frame: news.frame,
       pieces: moved.length > 0 ? [...pieces.values()] : game.moment.pieces,
-      board: news.board?.map((entry) => ({ label: entry.label, value: entry.value, at: entry.at })) ?? game.moment.board,
+      board:
+        news.board?.map((entry) => ({ label: entry.label, value: entry.value, at: entry.at })) ?? game.moment.board,
       offers: news.offers ?? game.moment.offers,
       questions: news.questions ?? game.moment.questions,
       place: news.place ?? game.moment.place,

@@ -1,10 +1,11 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 
 import type { GroupView, RoundView } from "../../api/client";
 import { roundQuery, setWithdrawn } from "../../api/queries";
+import { useChange } from "../../api/useChange";
 import { InCode } from "../../shell/InCode";
 import { count } from "../../values";
+import { Button } from "../../shell/Button";
 
 interface GroupsProps {
   round: RoundView;
@@ -22,13 +23,17 @@ export function Groups({ round, chosen, onChoose }: GroupsProps) {
       </div>
       {round.groups.length === 0 ? (
         <p className="px-5 py-4">
-          {round.done < round.students.length ? "Groups appear as scripts are marked." : "Read and run. Nothing to report."}
+          {round.done < round.students.length
+            ? "Groups appear as scripts are marked."
+            : "Read and run. Nothing to report."}
         </p>
       ) : (
         <ul className="relative min-h-0 flex-1 overflow-auto">
-          {round.groups.filter((group) => !group.withdrawn).map((group) => (
-            <GroupLine key={group.key} group={group} chosen={group.key === chosen?.key} onChoose={onChoose} />
-          ))}
+          {round.groups
+            .filter((group) => !group.withdrawn)
+            .map((group) => (
+              <GroupLine key={group.key} group={group} chosen={group.key === chosen?.key} onChoose={onChoose} />
+            ))}
           <Withdrawn round={round} />
         </ul>
       )}
@@ -38,30 +43,45 @@ export function Groups({ round, chosen, onChoose }: GroupsProps) {
 }
 
 /** What can be done with a group: look at it, show it to the class, or withdraw it. */
-function Chosen({ round, group, onChoose }: { round: RoundView; group: GroupView; onChoose: (key: string | null) => void }) {
+function Chosen({
+  round,
+  group,
+  onChoose,
+}: {
+  round: RoundView;
+  group: GroupView;
+  onChoose: (key: string | null) => void;
+}) {
   const withdrawing = useWithdrawing(round.id);
   return (
     <div className="flex flex-wrap gap-2 border-t border-base-300 px-5 py-3">
       {group.typical ? (
-        <Link className="btn btn-outline btn-primary btn-sm" to={`/tries/${group.typical.submission_id}/scenarios/${group.typical.scenario}`}>
+        <Link
+          className="btn btn-outline btn-primary btn-sm"
+          to={`/tries/${group.typical.submission_id}/scenarios/${group.typical.scenario}${group.typical.trial > 0 ? `?trial=${group.typical.trial}` : ""}`}
+        >
           Open a typical trial
         </Link>
       ) : null}
-      <Link className="btn btn-outline btn-primary btn-sm" to={`/rounds/${round.id}/sheet?key=${encodeURIComponent(group.key)}`}>
+      <Link
+        className="btn btn-outline btn-primary btn-sm"
+        to={`/rounds/${round.id}/sheet?key=${encodeURIComponent(group.key)}`}
+      >
         Sheet for the class
       </Link>
-      <button type="button" className="btn btn-outline btn-primary btn-sm" onClick={() => onChoose(null)}>
-        Show all {round.students.length}
-      </button>
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm"
+      <Button onClick={() => onChoose(null)}>Show all {round.students.length}</Button>
+      <Button
+        look="quiet"
         disabled={withdrawing.isPending}
         onClick={() => withdrawing.mutate({ key: group.key, withdrawn: true }, { onSuccess: () => onChoose(null) })}
       >
         Withdraw this finding
-      </button>
-      {withdrawing.isError ? <p role="alert" className="text-error">{withdrawing.error.message}</p> : null}
+      </Button>
+      {withdrawing.isError ? (
+        <p role="alert" className="text-error">
+          {withdrawing.error.message}
+        </p>
+      ) : null}
     </div>
   );
 }
@@ -80,9 +100,9 @@ function Withdrawn({ round }: { round: RoundView }) {
             <span className="line-through">
               <InCode text={group.title} />
             </span>
-            <button type="button" className="btn btn-outline btn-xs" onClick={() => withdrawing.mutate({ key: group.key, withdrawn: false })}>
+            <Button size="xs" onClick={() => withdrawing.mutate({ key: group.key, withdrawn: false })}>
               Put back
-            </button>
+            </Button>
           </li>
         ))}
       </ul>
@@ -91,11 +111,10 @@ function Withdrawn({ round }: { round: RoundView }) {
 }
 
 function useWithdrawing(round: number) {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: ({ key, withdrawn }: { key: string; withdrawn: boolean }) => setWithdrawn(round, key, null, withdrawn),
-    onSuccess: () => queries.invalidateQueries({ queryKey: roundQuery(round).queryKey }),
-  });
+  return useChange(
+    ({ key, withdrawn }: { key: string; withdrawn: boolean }) => setWithdrawn(round, key, null, withdrawn),
+    roundQuery(round),
+  );
 }
 
 interface GroupLineProps {

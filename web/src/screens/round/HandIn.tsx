@@ -1,23 +1,22 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type DragEvent, useEffect, useRef, useState } from "react";
 
 import type { HandedIn, RoundView } from "../../api/client";
 import { addStudents, handIn, roundQuery } from "../../api/queries";
+import { useChange } from "../../api/useChange";
 import { count } from "../../values";
+import { Button } from "../../shell/Button";
 
 /** Scripts are dropped on the round, as files or a zip; whose they are is asked where it is not sure. */
 export function HandIn({ round }: { round: RoundView }) {
-  const queries = useQueryClient();
   const input = useRef<HTMLInputElement>(null);
   const list = useRef<HTMLInputElement>(null);
   const [files, setFiles] = useState<readonly File[]>([]);
   const [over, setOver] = useState(false);
-  const look = () => queries.invalidateQueries({ queryKey: roundQuery(round.id).queryKey });
-  const sending = useMutation({
-    mutationFn: (what: { files: readonly File[]; answers: Record<string, string> }) => handIn(round.id, what.files, what.answers),
-    onSuccess: look,
-  });
-  const adding = useMutation({ mutationFn: (file: File) => addStudents(round.id, file), onSuccess: look });
+  const sending = useChange(
+    (what: { files: readonly File[]; answers: Record<string, string> }) => handIn(round.id, what.files, what.answers),
+    roundQuery(round.id),
+  );
+  const adding = useChange((file: File) => addStudents(round.id, file), roundQuery(round.id));
   const send = (chosen: readonly File[]) => {
     if (chosen.length === 0) return;
     setFiles(chosen);
@@ -28,7 +27,9 @@ export function HandIn({ round }: { round: RoundView }) {
   const doubtful = sending.data?.doubtful ?? [];
   return (
     <section aria-label="Hand in" className="pt-2">
-      <div className={`flex flex-wrap items-center gap-x-4 text-sm text-neutral ${over ? "outline-2 outline-dashed outline-primary" : ""}`}>
+      <div
+        className={`flex flex-wrap items-center gap-x-4 text-sm text-neutral ${over ? "outline-2 outline-dashed outline-primary" : ""}`}
+      >
         <button type="button" className="link" onClick={() => input.current?.click()}>
           Hand in scripts
         </button>
@@ -68,9 +69,19 @@ export function HandIn({ round }: { round: RoundView }) {
         {sending.data ? <span role="status">{count(sending.data.handed_in, "script")} handed in.</span> : null}
         {adding.data ? <span role="status">{count(adding.data.added, "student")} added.</span> : null}
       </div>
-      {[sending.error, adding.error].map((error) => (error ? <p key={error.message} role="alert" className="text-error">{error.message}</p> : null))}
+      {[sending.error, adding.error].map((error) =>
+        error ? (
+          <p key={error.message} role="alert" className="text-error">
+            {error.message}
+          </p>
+        ) : null,
+      )}
       {doubtful.length > 0 && sending.data ? (
-        <Doubtful key={doubtful.map((each) => each.file).join()} found={sending.data} onAnswer={(answers) => sending.mutate({ files, answers })} />
+        <Doubtful
+          key={doubtful.map((each) => each.file).join()}
+          found={sending.data}
+          onAnswer={(answers) => sending.mutate({ files, answers })}
+        />
       ) : null}
     </section>
   );
@@ -80,7 +91,9 @@ const LEAVE_OUT = "";
 
 /** The files whose student is not sure, each with a question. */
 function Doubtful({ found, onAnswer }: { found: HandedIn; onAnswer: (answers: Record<string, string>) => void }) {
-  const [answers, setAnswers] = useState<Record<string, string>>(() => Object.fromEntries(found.doubtful.map((each) => [each.file, each.candidates[0] ?? LEAVE_OUT])));
+  const [answers, setAnswers] = useState<Record<string, string>>(() =>
+    Object.fromEntries(found.doubtful.map((each) => [each.file, each.candidates[0] ?? LEAVE_OUT])),
+  );
   return (
     <form
       className="mt-2 border-y border-base-300 py-2"
@@ -112,7 +125,9 @@ function Doubtful({ found, onAnswer }: { found: HandedIn; onAnswer: (answers: Re
           </li>
         ))}
       </ul>
-      <button className="btn btn-outline btn-primary btn-sm mt-2">Hand these in</button>
+      <Button type="submit" className="mt-2">
+        Hand these in
+      </Button>
     </form>
   );
 }
@@ -132,7 +147,7 @@ function useDrops(onOver: (over: boolean) => void, onDrop: (files: readonly File
     const dropped = (event: Event) => {
       event.preventDefault();
       onOver(false);
-      drop.current([...((event as unknown as DragEvent).dataTransfer.files ?? [])]);
+      drop.current([...(event as unknown as DragEvent).dataTransfer.files]);
     };
     window.addEventListener("dragover", over);
     window.addEventListener("dragleave", out);

@@ -1,9 +1,10 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 
 import type { RoundView } from "../../api/client";
 import { markAgain, roundQuery } from "../../api/queries";
+import { useChange } from "../../api/useChange";
 import { Shell } from "../../shell/Shell";
 import { Failed, Loading } from "../../shell/Waiting";
 import { count } from "../../values";
@@ -12,6 +13,7 @@ import { HandIn } from "./HandIn";
 import { RoundTable } from "./RoundTable";
 import { type Order, sorted } from "./order";
 import { Versions } from "./Versions";
+import { Button } from "../../shell/Button";
 
 const KEYS = [
   { keys: "Tab", does: "goes to the table, then to the groups" },
@@ -45,7 +47,9 @@ export function Round() {
   }
   const data = round.data;
   const group = data.groups.find((each) => each.key === chosen) ?? null;
-  const students = sorted(data.students, order).filter((row) => !group || group.submission_ids.includes(row.submission_id));
+  const students = sorted(data.students, order).filter(
+    (row) => !group || group.submission_ids.includes(row.submission_id),
+  );
   return (
     <Shell
       title={`${data.title}, class ${data.class_name}`}
@@ -68,7 +72,9 @@ export function Round() {
           <HandIn round={data} />
           <Versions round={data} />
           {data.students.length === 0 ? (
-            <p className="py-8">Nobody in this class has handed in a script yet. Drop .py files or a zip of them here.</p>
+            <p className="py-8">
+              Nobody in this class has handed in a script yet. Drop .py files or a zip of them here.
+            </p>
           ) : (
             <RoundTable round={data} students={students} order={order} onOrder={setOrder} />
           )}
@@ -82,7 +88,9 @@ export function Round() {
 
 /** What the whole class earned for each concept and task. */
 function PartsOfClass({ round }: { round: RoundView }) {
-  const parts = [...Object.entries(round.by_concept), ...Object.entries(round.by_task)].filter(([, part]) => part.out_of > 0);
+  const parts = [...Object.entries(round.by_concept), ...Object.entries(round.by_task)].filter(
+    ([, part]) => part.out_of > 0,
+  );
   if (parts.length === 0) return null;
   return (
     <p className="mt-3 flex flex-wrap gap-x-5 text-sm text-neutral" aria-label="Marks of the class">
@@ -96,11 +104,7 @@ function PartsOfClass({ round }: { round: RoundView }) {
 }
 
 function Progress({ round }: { round: RoundView }) {
-  const queries = useQueryClient();
-  const again = useMutation({
-    mutationFn: () => markAgain(round.id),
-    onSettled: () => queries.invalidateQueries({ queryKey: roundQuery(round.id).queryKey }),
-  });
+  const again = useChange(() => markAgain(round.id), roundQuery(round.id));
   const all = round.students.length;
   const marking = round.done < all;
   return (
@@ -117,14 +121,9 @@ function Progress({ round }: { round: RoundView }) {
           {round.seconds ? `, marked in ${round.seconds.toFixed(1)} s` : ""}
         </span>
       )}
-      <button
-        type="button"
-        className="btn btn-outline btn-primary btn-sm"
-        disabled={marking || again.isPending}
-        onClick={() => again.mutate()}
-      >
+      <Button disabled={marking || again.isPending} onClick={() => again.mutate(undefined)}>
         Mark again
-      </button>
+      </Button>
     </>
   );
 }

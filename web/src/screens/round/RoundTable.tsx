@@ -43,7 +43,11 @@ export function RoundTable({ round, students, order, onOrder }: RoundTableProps)
       <caption className="sr-only">Students down, scenarios across</caption>
       <thead className="sticky top-0 z-10 bg-base-100 align-bottom text-sm text-neutral">
         <tr>
-          <th scope="col" className="py-2 pr-4 text-left font-normal" aria-sort={order === "name" ? "ascending" : "none"}>
+          <th
+            scope="col"
+            className="py-2 pr-4 text-left font-normal"
+            aria-sort={order === "name" ? "ascending" : "none"}
+          >
             <OrderButton name="Student" active={order === "name"} onClick={() => onOrder("name")} />
           </th>
           {round.scenarios.map((scenario) => (
@@ -58,7 +62,11 @@ export function RoundTable({ round, students, order, onOrder }: RoundTableProps)
             </th>
           ) : null}
           <th scope="col" className="py-2 text-right font-normal" aria-sort={order === "worst" ? "ascending" : "none"}>
-            <OrderButton name={`of ${marks(round.out_of)}`} active={order === "worst"} onClick={() => onOrder("worst")} />
+            <OrderButton
+              name={`of ${marks(round.out_of)}`}
+              active={order === "worst"}
+              onClick={() => onOrder("worst")}
+            />
           </th>
         </tr>
       </thead>
@@ -92,7 +100,11 @@ function clamp(value: number, length: number): number {
 
 function OrderButton({ name, active, onClick }: { name: string; active: boolean; onClick: () => void }) {
   return (
-    <button type="button" className={`cursor-pointer ${active ? "text-base-content underline underline-offset-4" : ""}`} onClick={onClick}>
+    <button
+      type="button"
+      className={`cursor-pointer ${active ? "text-base-content underline underline-offset-4" : ""}`}
+      onClick={onClick}
+    >
       {name}
       <span className="sr-only">{active ? ", in this order" : ", put in this order"}</span>
     </button>
@@ -119,7 +131,7 @@ function Row({ student, round, place, hasCraft, active, onActive }: RowProps) {
         <td colSpan={round.scenarios.length} className="text-neutral">
           waits to be marked
         </td>
-      ) : unreadable ? (
+      ) : unreadable || student.status === "unmarked" ? (
         <td colSpan={round.scenarios.length}>
           <Link
             to={`/tries/${student.submission_id}/scenarios/0`}
@@ -128,8 +140,9 @@ function Row({ student, round, place, hasCraft, active, onActive }: RowProps) {
             tabIndex={active === null ? -1 : 0}
             onFocus={() => onActive(0)}
           >
-            cannot be read
+            {unreadable ? "cannot be read" : "could not be marked"}
           </Link>
+          {student.fault ? <span className="pl-2 text-sm text-neutral">{student.fault.message}</span> : null}
         </td>
       ) : (
         round.scenarios.map((scenario, column) => (
@@ -145,18 +158,28 @@ function Row({ student, round, place, hasCraft, active, onActive }: RowProps) {
               {(student.verdicts[column] ?? []).map((answer, check) => (
                 <Mark key={check} answer={answer} />
               ))}
-              {student.predicted.filter((each) => each.scenario === column).map((each) => (
-                <span key="predicted" className="pl-1 text-xs text-neutral" title={`predicted: ${each.right} of ${each.of} right`}>
-                  {each.right}/{each.of}
-                </span>
-              ))}
+              {student.predicted
+                .filter((each) => each.scenario === column)
+                .map((each) => (
+                  <span
+                    key="predicted"
+                    className="pl-1 text-xs text-neutral"
+                    title={`predicted: ${each.right} of ${each.of} right`}
+                  >
+                    {each.right}/{each.of}
+                  </span>
+                ))}
             </Link>
           </td>
         ))
       )}
       {hasCraft ? (
         <td className="pr-3">
-          <span className="inline-flex gap-[0.2rem] px-1 py-[0.2rem]" role="img" aria-label={`${student.student}, craft: ${inWords(student.craft.map((line) => line.verdict))}`}>
+          <span
+            className="inline-flex gap-[0.2rem] px-1 py-[0.2rem]"
+            role="img"
+            aria-label={`${student.student}, craft: ${inWords(student.craft.map((line) => line.verdict))}`}
+          >
             {student.craft.map((line) => (
               <span key={line.expect} className="inline-flex" title={line.reason ?? line.expect}>
                 <Mark answer={line.verdict} />
@@ -166,10 +189,15 @@ function Row({ student, round, place, hasCraft, active, onActive }: RowProps) {
         </td>
       ) : null}
       <td className="text-right font-semibold">
-        {student.marks === null ? "" : marks(student.marks)}
-        {student.own_marks === null || student.own_marks === undefined ? null : (
+        {student.marks === null ? (student.status === "unmarked" ? "?" : "") : marks(student.marks)}
+        {student.own_marks === null ? null : (
           <span className="block text-sm font-normal text-primary">own {marks(student.own_marks)}</span>
         )}
+        {student.fault && student.status !== "unmarked" ? (
+          <span className="block text-sm font-normal text-neutral" title={student.fault.message}>
+            not explained
+          </span>
+        ) : null}
       </td>
     </tr>
   );

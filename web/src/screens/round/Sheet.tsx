@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 
 import type { SheetView } from "../../api/client";
@@ -6,8 +7,10 @@ import { sheetQuery, trialQuery } from "../../api/queries";
 import { InCode } from "../../shell/InCode";
 import { Shell } from "../../shell/Shell";
 import { Failed, Loading } from "../../shell/Waiting";
+import { shown } from "../../strip/steps";
 import { Strip } from "../../strip/Strip";
 import { count } from "../../values";
+import { Button } from "../../shell/Button";
 
 /** One group of findings for the projector or the printer: the question, the lines, the strip; nobody's name. */
 export function Sheet() {
@@ -23,7 +26,13 @@ export function Sheet() {
     </>
   );
   return (
-    <Shell title="Sheet for the class" path={path} aside={<PrintButton ready={sheet.isSuccess} />} keys={[]}>
+    <Shell
+      title="Sheet for the class"
+      headed={sheet.isSuccess}
+      path={path}
+      aside={<PrintButton ready={sheet.isSuccess} />}
+      keys={[]}
+    >
       <div className="h-full overflow-auto print:overflow-visible">
         {sheet.isPending ? <Loading what="the sheet" /> : null}
         {sheet.isError ? <Failed what="this sheet" error={sheet.error} retry={() => void sheet.refetch()} /> : null}
@@ -35,9 +44,9 @@ export function Sheet() {
 
 function PrintButton({ ready }: { ready: boolean }) {
   return (
-    <button type="button" className="btn btn-outline btn-primary btn-sm" disabled={!ready} onClick={() => window.print()}>
+    <Button disabled={!ready} onClick={() => window.print()}>
       Print
-    </button>
+    </Button>
   );
 }
 
@@ -70,7 +79,7 @@ function Page({ sheet }: { sheet: SheetView }) {
           <InCode text={sentence} />
         </p>
       ))}
-      {sheet.typical ? <TypicalStrip submissionId={sheet.typical.submission_id} scenario={sheet.typical.scenario} frame={sheet.typical.frame ?? 0} /> : null}
+      {sheet.typical ? <TypicalStrip typical={sheet.typical} /> : null}
       <details className="mt-6 text-base print:hidden">
         <summary className="cursor-pointer text-neutral">Once the class has answered</summary>
         <p className="mt-2">
@@ -82,15 +91,20 @@ function Page({ sheet }: { sheet: SheetView }) {
 }
 
 /** The strip of a typical trial, at the moment that matters. */
-function TypicalStrip({ submissionId, scenario, frame }: { submissionId: number; scenario: number; frame: number }) {
-  const trial = useQuery(trialQuery(submissionId, scenario, 0));
-  if (trial.isPending) return <Loading what="the strip" />;
+function TypicalStrip({ typical }: { typical: NonNullable<SheetView["typical"]> }) {
+  const trial = useQuery(trialQuery(typical.submission_id, typical.scenario, typical.trial));
+  const drawn = useMemo(() => (trial.data ? shown(trial.data) : null), [trial.data]);
   if (trial.isError) return <p className="text-neutral">The strip cannot be shown: {trial.error.message}</p>;
-  if (!trial.data.trace) return null;
+  if (!drawn) return <Loading what="the strip" />;
+  if (!drawn.trace) return null;
+  const frame = drawn.unit === "step" ? (drawn.parting?.frame ?? 0) : Math.max(typical.frame ?? 0, 0);
   return (
     <figure className="mt-6 text-base">
-      <figcaption className="pb-1 text-neutral">{trial.data.scenario}: the run in ink, the reference in pencil</figcaption>
-      <Strip trial={trial.data} frame={Math.max(frame, 0)} chosen={null} onSeek={() => undefined} onCheck={() => undefined} />
+      <figcaption className="pb-1 text-neutral">
+        {drawn.scenario}
+        {drawn.trials[drawn.trial] ? ` (${drawn.trials[drawn.trial]})` : ""}: the run in ink, the reference in pencil
+      </figcaption>
+      <Strip trial={drawn} frame={frame} />
     </figure>
   );
 }

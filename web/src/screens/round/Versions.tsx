@@ -1,27 +1,24 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 
 import type { RoundView } from "../../api/client";
 import { renewRound, roundQuery } from "../../api/queries";
+import { useChange } from "../../api/useChange";
 import { InCode } from "../../shell/InCode";
 import { marks } from "../../values";
+import { Button } from "../../shell/Button";
 
 /** That there is a newer version of the exercise, and whose marks it changed. */
 export function Versions({ round }: { round: RoundView }) {
-  const queries = useQueryClient();
-  const renewing = useMutation({
-    mutationFn: () => renewRound(round.id),
-    onSuccess: () => queries.invalidateQueries({ queryKey: roundQuery(round.id).queryKey }),
-  });
+  const renewing = useChange(() => renewRound(round.id), roundQuery(round.id));
   if (round.newest === round.version_number && round.changed.length === 0) return null;
   return (
     <section aria-label="Versions of the exercise" className="border-b border-base-300 py-2">
       {round.newest > round.version_number ? (
         <p className="flex items-center gap-3">
           This round is marked with version {round.version_number}; there is version {round.newest}.
-          <button type="button" className="btn btn-outline btn-primary btn-xs" disabled={renewing.isPending} onClick={() => renewing.mutate()}>
+          <Button size="xs" disabled={renewing.isPending} onClick={() => renewing.mutate(undefined)}>
             Mark with version {round.newest}
-          </button>
+          </Button>
         </p>
       ) : null}
       {renewing.isError ? (
@@ -31,7 +28,9 @@ export function Versions({ round }: { round: RoundView }) {
       ) : null}
       {round.changed.length > 0 ? (
         <details open>
-          <summary className="cursor-pointer font-semibold">Version {round.version_number} changed marks: {round.changed.length}</summary>
+          <summary className="cursor-pointer font-semibold">
+            Version {round.version_number} changed marks: {round.changed.length}
+          </summary>
           <ul>
             {round.changed.map((each) => (
               <li key={each.submission_id} className="grid grid-cols-[8rem_6rem_1fr] gap-3 text-sm">

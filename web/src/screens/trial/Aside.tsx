@@ -1,16 +1,21 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
-import type { TrialView, SubmissionView } from "../../api/client";
-import { roundQuery, setPrediction } from "../../api/queries";
+import type { SubmissionView, TrialView } from "../../api/client";
+import { roundQuery, setPrediction, submissionQuery } from "../../api/queries";
+import { useChange } from "../../api/useChange";
 import { clock, marks, show, valueAt } from "../../values";
+import { useWatched } from "./watched";
+import { Button } from "../../shell/Button";
 
 /** Marks by concept and task. */
 export function Parts({ submission }: { submission: SubmissionView }) {
   const parts = [...Object.entries(submission.by_concept), ...Object.entries(submission.by_task)];
   if (parts.length === 0) return null;
   return (
-    <dl className="mt-2 flex flex-wrap gap-x-4 border-t border-base-300 pt-1 text-sm" aria-label="Marks by concept and task">
+    <dl
+      className="mt-2 flex flex-wrap gap-x-4 border-t border-base-300 pt-1 text-sm"
+      aria-label="Marks by concept and task"
+    >
       {parts.map(([name, part]) => (
         <div key={name} className="flex gap-1">
           <dt className="text-neutral">{name}</dt>
@@ -23,24 +28,18 @@ export function Parts({ submission }: { submission: SubmissionView }) {
   );
 }
 
-interface PredictionProps {
-  trial: TrialView;
-  /** The try that the prediction is kept with; a game by hand has none. */
-  submission: SubmissionView | null;
-  scenario: number;
-  onSeek: (frame: number) => void;
-}
-
 /** First what the values will be, then what they were: prediction, run and reference side by side. */
-export function Prediction({ trial, submission, scenario, onSeek }: PredictionProps) {
+export function Prediction() {
+  const { trial, submission, scenario, seek } = useWatched();
   const kept = submission?.predictions[String(scenario)];
+  const came = submission?.foretold[String(scenario)] ?? {};
   const [guesses, setGuesses] = useState<Record<string, string>>(kept ?? {});
   const [compared, setCompared] = useState(kept !== undefined);
-  const queries = useQueryClient();
-  const keeping = useMutation({
-    mutationFn: () => (submission ? setPrediction(submission.id, scenario, guesses) : Promise.resolve(null)),
-    onSuccess: () => (submission ? queries.invalidateQueries({ queryKey: roundQuery(submission.round_id).queryKey }) : undefined),
-  });
+  const touched = submission ? [roundQuery(submission.round_id), submissionQuery(submission.id)] : [];
+  const keeping = useChange(
+    () => (submission ? setPrediction(submission.id, scenario, guesses) : Promise.resolve(null)),
+    ...touched,
+  );
   const predict = trial.predict;
   if (!predict) return null;
   const at = (name: string, samples: TrialView["samples"]) => show(valueAt(samples[name], predict.frame));
@@ -51,11 +50,11 @@ export function Prediction({ trial, submission, scenario, onSeek }: PredictionPr
       onSubmit={(event) => {
         event.preventDefault();
         setCompared(true);
-        keeping.mutate();
-        onSeek(predict.frame);
+        keeping.mutate(undefined);
+        seek(predict.frame);
       }}
     >
-      <h2 className="text-neutral">Predict: what is it at {clock(predict.frame)}?</h2>
+      <h2 className="text-neutral">Predict: what is it at {clock(predict.frame, trial.unit)}?</h2>
       <table className="w-full">
         {compared ? (
           <thead className="text-left text-neutral">
@@ -86,7 +85,10 @@ export function Prediction({ trial, submission, scenario, onSeek }: PredictionPr
               </td>
               {compared ? (
                 <>
-                  <td className={at(name, trial.samples) === (guesses[name] ?? "").trim() ? "" : "font-semibold"}>{at(name, trial.samples)}</td>
+                  <td className={came[name] === false ? "font-semibold" : ""}>
+                    {at(name, trial.samples)}
+                    {came[name] === undefined ? "" : came[name] ? ", as predicted" : ", not as predicted"}
+                  </td>
                   <td>{at(name, trial.reference.samples)}</td>
                 </>
               ) : null}
@@ -94,9 +96,19 @@ export function Prediction({ trial, submission, scenario, onSeek }: PredictionPr
           ))}
         </tbody>
       </table>
-      <button className="btn btn-outline btn-primary btn-xs mt-1">Compare</button>
-      {keeping.isSuccess && submission ? <span role="status" className="pl-2 text-neutral">Kept with the try.</span> : null}
-      {keeping.isError ? <span role="alert" className="pl-2 text-error">{keeping.error.message}</span> : null}
+      <Button type="submit" size="xs" className="mt-1">
+        Compare
+      </Button>
+      {keeping.isSuccess && submission ? (
+        <span role="status" className="pl-2 text-neutral">
+          Kept with the try.
+        </span>
+      ) : null}
+      {keeping.isError ? (
+        <span role="alert" className="pl-2 text-error">
+          {keeping.error.message}
+        </span>
+      ) : null}
     </form>
   );
 }
@@ -111,13 +123,13 @@ export function AsScenario({ toml }: { toml: string }) {
       <pre className="mono max-h-48 overflow-auto border border-base-300 p-2" data-toml>
         {toml}
       </pre>
-      <button
-        type="button"
-        className="btn btn-outline btn-primary btn-xs mt-1"
+      <Button
+        size="xs"
+        className="mt-1"
         onClick={() => void navigator.clipboard.writeText(toml).then(() => setCopied(true))}
       >
         {copied ? "Copied" : "Copy"}
-      </button>
+      </Button>
     </details>
   );
 }

@@ -2,6 +2,7 @@ import { Pause, Play, StepBack, StepForward } from "lucide-react";
 import type { Dispatch } from "react";
 
 import { type Action, type Playhead, SPEEDS } from "./playhead";
+import { Button } from "../../shell/Button";
 
 const NAMES: Record<number, string> = { 0.25: "¼", 0.5: "½", 1: "1", 2: "2" };
 
@@ -10,32 +11,34 @@ export function Controls({ head, dispatch }: { head: Playhead; dispatch: Dispatc
   const playing = head.playing !== null;
   return (
     <div className="flex items-center">
-      <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label="One frame back" onClick={() => dispatch({ do: "step", by: -1 })}>
+      <Button look="icon" size="xs" aria-label="One frame back" onClick={() => dispatch({ do: "step", by: -1 })}>
         <StepBack size="1.1em" aria-hidden />
-      </button>
-      <button
-        type="button"
-        className="btn btn-ghost btn-xs btn-square text-primary"
+      </Button>
+      <Button
+        look="icon"
+        size="xs"
+        className="text-primary"
         aria-label={playing ? "Pause" : "Play"}
         onClick={() => dispatch({ do: "toggle", now: performance.now() })}
       >
         {playing ? <Pause size="1.2em" aria-hidden /> : <Play size="1.2em" aria-hidden />}
-      </button>
-      <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label="One frame on" onClick={() => dispatch({ do: "step", by: 1 })}>
+      </Button>
+      <Button look="icon" size="xs" aria-label="One frame on" onClick={() => dispatch({ do: "step", by: 1 })}>
         <StepForward size="1.1em" aria-hidden />
-      </button>
+      </Button>
       <fieldset className="ml-2 flex" aria-label="Speed">
         {SPEEDS.map((speed) => (
-          <button
+          <Button
             key={speed}
-            type="button"
-            className="btn btn-ghost btn-xs px-1.5 font-normal aria-pressed:font-bold aria-pressed:text-primary aria-pressed:underline aria-pressed:underline-offset-4"
+            look="quiet"
+            size="xs"
+            className="aria-pressed:font-bold aria-pressed:text-primary aria-pressed:underline aria-pressed:underline-offset-4"
             aria-label={`Speed ${NAMES[speed] ?? speed}`}
             aria-pressed={head.speed === speed}
             onClick={() => dispatch({ do: "speed", speed, now: performance.now() })}
           >
             {NAMES[speed] ?? speed}
-          </button>
+          </Button>
         ))}
       </fieldset>
     </div>

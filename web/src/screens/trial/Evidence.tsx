@@ -1,23 +1,18 @@
-import type { FindingView, TraceView } from "../../api/client";
+import type { FindingView } from "../../api/client";
 import { clock } from "../../values";
-import { momentsOf, type Tie } from "./tie";
-
-interface EvidenceProps {
-  finding: FindingView;
-  trace: TraceView;
-  onSeek: (frame: number) => void;
-  onTie: (tie: Tie | null) => void;
-}
+import { momentsOf } from "./tie";
+import { useWatched } from "./watched";
 
 /** Where a finding can be seen: its lines and the moments in which they ran. Pointing at one, or reaching it by
 keyboard, shows the same place in script and strip. */
-export function Evidence({ finding, trace, onSeek, onTie }: EvidenceProps) {
+export function Evidence({ finding }: { finding: FindingView }) {
+  const { trace, trial, seek, tie } = useWatched();
   if (finding.lines.length === 0) return null;
   const tied = (lines: readonly number[], frames: readonly number[]) => ({
-    onMouseEnter: () => onTie({ lines, frames }),
-    onMouseLeave: () => onTie(null),
-    onFocus: () => onTie({ lines, frames }),
-    onBlur: () => onTie(null),
+    onMouseEnter: () => tie({ lines, frames }),
+    onMouseLeave: () => tie(null),
+    onFocus: () => tie({ lines, frames }),
+    onBlur: () => tie(null),
   });
   return (
     <p className="mt-1 flex flex-wrap gap-x-2 text-sm" aria-label="Where it is seen">
@@ -25,12 +20,18 @@ export function Evidence({ finding, trace, onSeek, onTie }: EvidenceProps) {
         const frames = momentsOf(trace, line);
         return (
           <span key={line} className="flex flex-wrap gap-x-1">
-            <button type="button" className="link" {...tied([line], frames)} onClick={() => onSeek(frames[0] ?? 0)}>
+            <button type="button" className="link" {...tied([line], frames)} onClick={() => seek(frames[0] ?? 0)}>
               line {line}
             </button>
             {frames.slice(0, 3).map((frame) => (
-              <button key={frame} type="button" className="link text-neutral" {...tied([line], [frame])} onClick={() => onSeek(frame)}>
-                {clock(frame)}
+              <button
+                key={frame}
+                type="button"
+                className="link text-neutral"
+                {...tied([line], [frame])}
+                onClick={() => seek(frame)}
+              >
+                {clock(frame, trial.unit)}
               </button>
             ))}
             {frames.length > 3 ? <span className="text-neutral">and {frames.length - 3} more</span> : null}

@@ -5,7 +5,17 @@ import { inWords } from "../../strip/Mark";
 import { marks } from "../../values";
 
 /** Where the trial belongs; the scenario can be changed here. */
-export function Path({ submission, scenario, trial, earlier }: { submission: SubmissionView; scenario: number; trial: number | "shortest"; earlier: boolean }) {
+export function Path({
+  submission,
+  scenario,
+  trial,
+  earlier,
+}: {
+  submission: SubmissionView;
+  scenario: number;
+  trial: number | "shortest";
+  earlier: boolean;
+}) {
   const trials = submission.scenarios[scenario]?.trials ?? [];
   const shortest = submission.shortest[scenario];
   const navigate = useNavigate();
@@ -34,7 +44,9 @@ export function Path({ submission, scenario, trial, earlier }: { submission: Sub
           className="select select-sm w-auto max-w-56 border-base-300 bg-transparent text-base-content"
           aria-label="Trial"
           value={trial}
-          onChange={(event) => void navigate(`/tries/${submission.id}/scenarios/${scenario}?trial=${event.target.value}`)}
+          onChange={(event) =>
+            void navigate(`/tries/${submission.id}/scenarios/${scenario}?trial=${event.target.value}`)
+          }
         >
           {shortest ? <option value="shortest">the shortest that breaks a check</option> : null}
           {trials.map((label, number) => (
@@ -49,7 +61,9 @@ export function Path({ submission, scenario, trial, earlier }: { submission: Sub
           className="select select-sm w-auto border-base-300 bg-transparent text-base-content"
           aria-label="In pencil beside it"
           value={earlier ? "earlier" : "reference"}
-          onChange={(event) => void navigate(`/tries/${submission.id}/scenarios/${scenario}?trial=${trial}&beside=${event.target.value}`)}
+          onChange={(event) =>
+            void navigate(`/tries/${submission.id}/scenarios/${scenario}?trial=${trial}&beside=${event.target.value}`)
+          }
         >
           <option value="reference">in pencil: the reference</option>
           <option value="earlier">in pencil: try {submission.earlier.number}</option>
@@ -74,7 +88,9 @@ export function Standing({ submission, scenario }: { submission: SubmissionView;
         </Link>
       ) : null}
       <span>
-        <strong className="text-xl">{submission.marks === null ? "…" : marks(submission.marks)}</strong>
+        <strong className="text-xl">
+          {submission.marks === null ? (submission.status === "unmarked" ? "?" : "…") : marks(submission.marks)}
+        </strong>
         <span className="text-neutral"> of {marks(submission.out_of)}</span>
       </span>
     </>

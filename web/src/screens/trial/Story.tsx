@@ -1,14 +1,9 @@
-import type { TraceView } from "../../api/client";
 import { clock } from "../../values";
-
-interface StoryProps {
-  trace: TraceView;
-  frame: number;
-  onSeek: (frame: number) => void;
-}
+import { useWatched } from "./watched";
 
 /** What the player was told so far; each line leads to its moment. */
-export function Story({ trace, frame, onSeek }: StoryProps) {
+export function Story({ frame }: { frame: number }) {
+  const { trace, trial, seek } = useWatched();
   const told = trace.story.filter((line) => line.frame <= frame);
   return (
     <div className="border-t border-base-300 pt-2">
@@ -19,8 +14,12 @@ export function Story({ trace, frame, onSeek }: StoryProps) {
         <ol>
           {told.map((line, place) => (
             <li key={place}>
-              <button type="button" className="grid w-full cursor-pointer grid-cols-[4rem_1fr] text-left hover:bg-base-200" onClick={() => onSeek(line.frame)}>
-                <span className="text-neutral">{clock(line.frame)}</span>
+              <button
+                type="button"
+                className="grid w-full cursor-pointer grid-cols-[4rem_1fr] text-left hover:bg-base-200"
+                onClick={() => seek(line.frame)}
+              >
+                <span className="text-neutral">{clock(line.frame, trial.unit)}</span>
                 <span>
                   {line.who ? <span className="text-neutral">{line.who}: </span> : null}
                   {line.text}

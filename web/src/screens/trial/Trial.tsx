@@ -19,14 +19,25 @@ export function Trial() {
   const search = useSearchParams()[0];
   const asked = search.get("trial");
   const earlier = search.get("beside") === "earlier";
-  const which = asked === "shortest" ? asked : asked !== null ? Number(asked) : submission.data ? firstLook(submission.data, scenario) : null;
+  const which =
+    asked === "shortest"
+      ? asked
+      : asked !== null
+        ? Number(asked)
+        : submission.data
+          ? firstLook(submission.data, scenario)
+          : null;
   const trial = useQuery({ ...trialQuery(id, scenario, which ?? 0, earlier), enabled: which !== null });
 
   const failed = submission.error ?? trial.error;
   if (failed) {
     return (
       <Shell title="Trial" path="Trial" keys={KEYS}>
-        <Failed what="this trial" error={failed} retry={() => void Promise.all([submission.refetch(), trial.refetch()])} />
+        <Failed
+          what="this trial"
+          error={failed}
+          retry={() => void Promise.all([submission.refetch(), trial.refetch()])}
+        />
       </Shell>
     );
   }
@@ -45,7 +56,16 @@ export function Trial() {
       keys={KEYS}
     >
       {trial.data.trace && trial.data.asides ? (
-        <Watching key={`${keyOf(submission.data, scenario)} ${which}`} subject={{ source: submission.data.source, label: `Script of ${submission.data.student}`, submission: submission.data }} scenario={scenario} trial={trial.data} trace={trial.data.trace} asides={trial.data.asides} />
+        <Watching
+          key={`${keyOf(submission.data, scenario)} ${which}`}
+          subject={{
+            source: submission.data.source,
+            label: `Script of ${submission.data.student}`,
+            submission: submission.data,
+          }}
+          scenario={scenario}
+          trial={trial.data}
+        />
       ) : (
         <Unreadable submission={submission.data} />
       )}

@@ -3,17 +3,22 @@ import { useMutation } from "@tanstack/react-query";
 import type { TriedChange } from "../../api/client";
 import { tryChange } from "../../api/queries";
 import { count, marks } from "../../values";
+import { Button } from "../../shell/Button";
 
 /** Marks the script again with the fix in it, and shows what that turns. Nothing is kept. */
 export function TryChange({ submissionId, place }: { submissionId: number; place: number }) {
   const trying = useMutation({ mutationFn: () => tryChange(submissionId, place) });
   return (
     <div className="mt-1 text-sm" data-tried={trying.data ? trying.data.marks : undefined}>
-      <button type="button" className="btn btn-outline btn-primary btn-xs" disabled={trying.isPending} onClick={() => trying.mutate()}>
+      <Button size="xs" disabled={trying.isPending} onClick={() => trying.mutate()}>
         Try this change
-      </button>
+      </Button>
       {trying.isPending ? <span role="status"> Marking …</span> : null}
-      {trying.isError ? <p role="alert" className="text-error">{trying.error.message}</p> : null}
+      {trying.isError ? (
+        <p role="alert" className="text-error">
+          {trying.error.message}
+        </p>
+      ) : null}
       {trying.data ? <Difference tried={trying.data} /> : null}
     </div>
   );
@@ -30,7 +35,8 @@ function Difference({ tried }: { tried: TriedChange }) {
       <ul>
         {tried.checks.map((check) => (
           <li key={`${check.scenario} ${check.expect}`}>
-            {check.scenario}: <code>{check.expect}</code> <span className="struck">{check.before}</span> <span className="inked">{check.after}</span>
+            {check.scenario}: <code>{check.expect}</code> <span className="struck">{check.before}</span>{" "}
+            <span className="inked">{check.after}</span>
           </li>
         ))}
       </ul>

@@ -5,8 +5,9 @@ import { Asking } from "../../scene/Asking";
 import { momentAt } from "../../scene/moment";
 import { Scene } from "../../scene/Scene";
 import { playSound } from "../../scene/sound";
+import { type ShownTrial, shown } from "../../strip/steps";
 import { Strip } from "../../strip/Strip";
-import { clock, show } from "../../values";
+import { clock, sentence, show } from "../../values";
 import { AsScenario, Prediction } from "./Aside";
 import { Controls } from "./Controls";
 import { Help } from "./Help";
@@ -17,6 +18,7 @@ import { momentsOf, type Tie, valuesAt } from "./tie";
 import { useKeys } from "./useKeys";
 import { usePlayhead } from "./usePlayhead";
 import { Values } from "./Values";
+import { WatchedContext } from "./watched";
 
 const ScriptView = lazy(() => import("../../script/ScriptView"));
 
@@ -36,27 +38,40 @@ interface WatchingProps {
   subject: Subject;
   scenario: number;
   trial: TrialView;
+}
+
+interface WatchProps extends WatchingProps {
+  trial: ShownTrial;
   trace: TraceView;
   asides: AsidesView;
 }
 
 /** A trial that can be watched. It opens at the first broken check's moment, if there is one. */
-export function Watching({ subject, scenario, trial, trace, asides }: WatchingProps) {
+export function Watching({ subject, scenario, trial: given }: WatchingProps) {
+  const { submission, source, label } = subject;
+  const trial = useMemo(() => shown(given), [given]);
+  const { trace, asides } = trial;
+  return trace && asides ? (
+    <Watch subject={{ submission, source, label }} scenario={scenario} trial={trial} trace={trace} asides={asides} />
+  ) : null;
+}
+
+function Watch({ subject, scenario, trial, trace, asides }: WatchProps) {
   const { submission, source, label } = subject;
   const findings = useMemo(() => findingsFor(submission, scenario), [submission, scenario]);
   const start = useMemo(() => opening(trial, findings, scenario), [trial, findings, scenario]);
   const [head, dispatch] = usePlayhead(trial.last_frame, start.frame);
   const [chosen, setChosen] = useState<number | null>(start.check);
   const [level, setLevel] = useState(POINTER);
-  const [shown, setShown] = useState(0);
+  const [place, setPlace] = useState(0);
   const [tie, setTie] = useState<Tie | null>(null);
 
   const onCheck = useCallback(
     (check: number, frame: number) => {
       setChosen(check);
-      const place = trial.checks[check]?.place;
-      const about = findings.findIndex((finding) => finding.checks.some(([s, c]) => s === scenario && c === place));
-      if (about >= 0) setShown(about);
+      const number = trial.checks[check]?.place;
+      const about = findings.findIndex((finding) => finding.checks.some(([s, c]) => s === scenario && c === number));
+      if (about >= 0) setPlace(about);
       dispatch({ do: "seek", frame });
     },
     [dispatch, findings, scenario, trial],
@@ -72,14 +87,16 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
 
   const heard = useRef(head.frame);
   useEffect(() => {
-    if (head.playing) for (const sound of trace.sounds) if (sound.frame > heard.current && sound.frame <= head.frame) playSound(sound.name);
+    if (head.playing)
+      for (const sound of trace.sounds)
+        if (sound.frame > heard.current && sound.frame <= head.frame) playSound(sound.name);
     heard.current = head.frame;
   }, [head.frame, head.playing, trace]);
   const bare = trial.scene.pieces.length === 0 && trial.scene.kinds.length === 0;
   const moment = useMemo(() => momentAt(trial.scene, trace, asides, head.frame), [trial, trace, asides, head.frame]);
   const counts = useMemo(() => lineCounts(trace), [trace]);
   const idle = useMemo(() => idleLines(source, counts), [source, counts]);
-  const finding = findings[shown];
+  const finding = findings[place];
   const marks = useMemo(
     () => ({
       running: linesIn(trace, head.frame),
@@ -92,14 +109,19 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
     [trace, head.frame, finding, idle, counts, tie],
   );
   const onLine = useCallback(
-    (line: number | null) => setTie(line !== null && finding?.lines.includes(line) ? { lines: [line], frames: momentsOf(trace, line) } : null),
+    (line: number | null) =>
+      setTie(line !== null && finding?.lines.includes(line) ? { lines: [line], frames: momentsOf(trace, line) } : null),
     [finding, trace],
   );
   const onPin = useCallback(
     (check: number | null) => {
       const place = check === null ? undefined : trial.checks[check]?.place;
       const about = findings.find((each) => each.checks.some(([s, c]) => s === scenario && c === place));
-      setTie(about && place !== undefined ? { lines: about.lines, frames: about.lines.flatMap((line) => momentsOf(trace, line)) } : null);
+      setTie(
+        about && place !== undefined
+          ? { lines: about.lines, frames: about.lines.flatMap((line) => momentsOf(trace, line)) }
+          : null,
+      );
     },
     [findings, scenario, trace, trial],
   );
@@ -108,61 +130,84 @@ export function Watching({ subject, scenario, trial, trace, asides }: WatchingPr
     return trial.checks.flatMap((check, number) => (places.includes(check.place) ? [number] : []));
   }, [finding, scenario, trial]);
 
+  const hands = useMemo(() => ({ onSeek, onCheck, onPin }), [onSeek, onCheck, onPin]);
+  const watched = useMemo(
+    () => ({ trial, trace, scenario, submission, findings, seek: onSeek, tie: setTie }),
+    [trial, trace, scenario, submission, findings, onSeek],
+  );
   return (
-    <div className="relative grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[minmax(24rem,1fr)_auto] overflow-y-auto">
-      <div className="grid min-h-0 grid-cols-[minmax(0,25fr)_minmax(0,33fr)_minmax(0,22fr)] grid-rows-[minmax(0,1fr)]">
-        <section aria-label="Script" className="flex min-h-0 flex-col border-r border-base-300 px-3 pt-2">
-          <div className="flex justify-between pb-1 text-sm text-neutral">
-            <h2>Script</h2>
-            <span>bar: how often the line ran</span>
-          </div>
-          <div className="min-h-0 flex-1">
-            <Suspense fallback={<p className="text-neutral">Fetching the script …</p>}>
-              <ScriptView text={source} marks={marks} label={label} reveal={tie?.lines[0] ?? finding?.lines[0] ?? null} onLine={onLine} />
-            </Suspense>
-          </div>
-        </section>
-        <section aria-label="Scene" className="flex min-h-0 flex-col border-r border-base-300 px-4 pt-2">
-          <div className="flex items-center justify-between pb-1 text-sm text-neutral">
-            <h2>
-              Scene at {clock(head.frame)}, frame {head.frame}
-            </h2>
-            <Controls head={head} dispatch={dispatch} />
-          </div>
-          <div className="min-h-0 flex-1">
-            {bare ? <Story trace={trace} frame={head.frame} onSeek={onSeek} /> : <Scene scene={trial.scene} moment={moment} version={trial.version_id} />}
-          </div>
-          <Asking scene={trial.scene} moment={moment} />
-          <Values trial={trial} trace={trace} frame={head.frame} />
-        </section>
-        <section aria-label="What happened" className="relative flex min-h-0 flex-col gap-3 overflow-auto px-4 pt-2 pb-3">
-          {submission ? (
-            <Help
-              submission={submission}
-              scenario={scenario}
-              trial={trial}
-              findings={findings}
-              shown={shown}
-              onShow={setShown}
-              level={level}
-              onLevel={setLevel}
-              chosen={chosen}
-              onSeek={onSeek}
-              trace={trace}
-              onTie={setTie}
-            />
-          ) : (
-            <p>Played by hand, beside what the reference does with the same inputs.</p>
-          )}
-          <Prediction trial={trial} submission={submission} scenario={scenario} onSeek={onSeek} />
-          {bare ? null : <Story trace={trace} frame={head.frame} onSeek={onSeek} />}
-          <AsScenario toml={trial.toml} />
-        </section>
+    <WatchedContext value={watched}>
+      <div className="relative grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[minmax(20rem,1fr)_auto] overflow-y-auto">
+        <div className="grid min-h-0 grid-cols-[minmax(0,25fr)_minmax(0,33fr)_minmax(0,22fr)] grid-rows-[minmax(0,1fr)]">
+          <section aria-label="Script" className="flex min-h-0 flex-col border-r border-base-300 px-3 pt-2">
+            <div className="flex justify-between pb-1 text-sm text-neutral">
+              <h2>Script</h2>
+              <span>bar: how often the line ran</span>
+            </div>
+            <div className="min-h-0 flex-1">
+              <Suspense fallback={<p className="text-neutral">Fetching the script …</p>}>
+                <ScriptView
+                  text={source}
+                  marks={marks}
+                  label={label}
+                  reveal={tie?.lines[0] ?? finding?.lines[0] ?? null}
+                  onLine={onLine}
+                />
+              </Suspense>
+            </div>
+          </section>
+          <section aria-label="Scene" className="flex min-h-0 flex-col border-r border-base-300 px-4 pt-2">
+            <div className="flex items-center justify-between pb-1 text-sm text-neutral">
+              <h2>
+                {trial.unit === "step"
+                  ? sentence(clock(head.frame, "step")).replace(".", ` of ${trial.last_frame}`)
+                  : `Scene at ${clock(head.frame)}, frame ${head.frame}`}
+              </h2>
+              <Controls head={head} dispatch={dispatch} />
+            </div>
+            <div className="min-h-0 flex-1">
+              {bare ? (
+                <Story frame={head.frame} />
+              ) : (
+                <Scene scene={trial.scene} moment={moment} version={trial.version_id} />
+              )}
+            </div>
+            <Asking scene={trial.scene} moment={moment} />
+            <Values frame={head.frame} />
+          </section>
+          <section
+            aria-label="What happened"
+            className="relative flex min-h-0 flex-col gap-3 overflow-auto px-4 pt-2 pb-3"
+          >
+            {submission ? (
+              <Help
+                submission={submission}
+                shown={place}
+                onShow={setPlace}
+                level={level}
+                onLevel={setLevel}
+                chosen={chosen}
+              />
+            ) : (
+              <p>Played by hand, beside what the reference does with the same inputs.</p>
+            )}
+            <Prediction />
+            {bare ? null : <Story frame={head.frame} />}
+            <AsScenario toml={trial.toml} />
+          </section>
+        </div>
+        <div className="border-t border-base-300">
+          <Strip
+            trial={trial}
+            frame={head.frame}
+            chosen={chosen}
+            tied={tie?.frames ?? NO_FRAMES}
+            about={tie ? about : NO_FRAMES}
+            hands={hands}
+          />
+        </div>
       </div>
-      <div className="border-t border-base-300">
-        <Strip trial={trial} frame={head.frame} chosen={chosen} onSeek={onSeek} onCheck={onCheck} tied={tie?.frames ?? NO_FRAMES} about={tie ? about : NO_FRAMES} onPin={onPin} />
-      </div>
-    </div>
+    </WatchedContext>
   );
 }
 
@@ -174,12 +219,23 @@ function findingsFor(submission: SubmissionView | null, scenario: number): Findi
 }
 
 /** Where the trial opens: at the evidence of a finding in this scenario, else at a broken check, else at 0. */
-function opening(trial: TrialView, findings: readonly FindingView[], scenario: number): { frame: number; check: number | null } {
+function opening(
+  trial: ShownTrial,
+  findings: readonly FindingView[],
+  scenario: number,
+): { frame: number; check: number | null } {
   const finding = findings.find((each) => each.checks.some(([number]) => number === scenario));
   const places = finding?.checks.filter(([number]) => number === scenario).map(([, place]) => place) ?? [];
   const found = trial.checks.findIndex((check) => places.includes(check.place));
   const check = found < 0 ? null : found;
-  if (finding && finding.scenario === scenario && finding.frame !== null && trial.checks[check ?? -1]?.verdict !== "held") return { frame: Math.max(finding.frame, 0), check };
+  if (
+    trial.unit === "frame" &&
+    finding &&
+    finding.scenario === scenario &&
+    finding.frame !== null &&
+    trial.checks[check ?? -1]?.verdict !== "held"
+  )
+    return { frame: Math.max(finding.frame, 0), check };
   if (trial.parting) return { frame: Math.max(trial.parting.frame, 0), check };
   const broken = nextBroken(trial, -1, null);
   return broken ? { frame: broken.frame, check: broken.check } : { frame: 0, check: null };

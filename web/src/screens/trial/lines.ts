@@ -5,7 +5,10 @@ import type { TraceView } from "../../api/client";
 /** How often each line ran in the whole trial. */
 export function lineCounts(trace: TraceView): Map<number, number> {
   return new Map(
-    Object.entries(trace.lines).map(([line, spans]) => [Number(line), spans.reduce((sum, [, , count]) => sum + count, 0)]),
+    Object.entries(trace.lines).map(([line, spans]) => [
+      Number(line),
+      spans.reduce((sum, [, , count]) => sum + count, 0),
+    ]),
   );
 }
 

@@ -18,7 +18,11 @@ export function brokenChecks(trial: TrialView): { check: number; frame: number }
 }
 
 /** The next entry after a frame, from the beginning again after the last. */
-export function nextBroken(trial: TrialView, frame: number, chosen: number | null): { check: number; frame: number } | null {
+export function nextBroken(
+  trial: TrialView,
+  frame: number,
+  chosen: number | null,
+): { check: number; frame: number } | null {
   const broken = brokenChecks(trial);
   const place = broken.findIndex((each) => each.check === chosen && each.frame === frame);
   if (place >= 0) return broken[(place + 1) % broken.length] ?? null;

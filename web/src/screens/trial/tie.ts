@@ -16,7 +16,12 @@ export function momentsOf(trace: TraceView, line: number): number[] {
 }
 
 /** The values that the tests of some lines saw last, up to a frame, as words to stand beside each line. */
-export function valuesAt(trace: TraceView, lines: readonly number[], frame: number, show: (value: unknown) => string): Map<number, string> {
+export function valuesAt(
+  trace: TraceView,
+  lines: readonly number[],
+  frame: number,
+  show: (value: unknown) => string,
+): Map<number, string> {
   const words = new Map<number, string>();
   for (const line of lines) {
     const asked = trace.tests.filter((test) => test.line === line);

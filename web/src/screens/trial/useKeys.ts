@@ -1,6 +1,6 @@
 /** The keys of a trial: space, the arrows, b and w. */
 
-import { type Dispatch, useEffect } from "react";
+import { type Dispatch, useEffect, useRef } from "react";
 
 import type { TrialView } from "../../api/client";
 import { isTyping } from "../../shell/Shell";
@@ -13,25 +13,31 @@ interface Doings {
 }
 
 export function useKeys(trial: TrialView, head: Playhead, dispatch: Dispatch<Action>, doings: Doings): void {
+  const latest = useRef({ trial, head, doings });
   useEffect(() => {
-    const changes = changeFrames(trial);
+    latest.current = { trial, head, doings };
+  });
+  useEffect(() => {
     const toChange = (forward: boolean) => {
-      const frame = forward ? changes.find((each) => each > head.frame) : changes.findLast((each) => each < head.frame);
-      dispatch({ do: "seek", frame: frame ?? (forward ? head.last : 0) });
+      const { trial: shown, head: now } = latest.current;
+      const changes = changeFrames(shown);
+      const frame = forward ? changes.find((each) => each > now.frame) : changes.findLast((each) => each < now.frame);
+      dispatch({ do: "seek", frame: frame ?? (forward ? now.last : 0) });
     };
     const actions: Record<string, (event: KeyboardEvent) => void> = {
       " ": () => dispatch({ do: "toggle", now: performance.now() }),
       ArrowLeft: (event) => (event.shiftKey ? toChange(false) : dispatch({ do: "step", by: -1 })),
       ArrowRight: (event) => (event.shiftKey ? toChange(true) : dispatch({ do: "step", by: 1 })),
       Home: () => dispatch({ do: "seek", frame: 0 }),
-      End: () => dispatch({ do: "seek", frame: head.last }),
-      b: doings.broken,
-      w: doings.words,
+      End: () => dispatch({ do: "seek", frame: latest.current.head.last }),
+      b: () => latest.current.doings.broken(),
+      w: () => latest.current.doings.words(),
     };
     const onKey = (event: KeyboardEvent) => {
       if (isWriting(event) || event.ctrlKey || event.altKey || event.metaKey) return;
       if (document.querySelector("dialog[open]")) return;
-      const onButton = event.key === " " && (event.target as HTMLElement).closest("button, a, [role=button], [role=tab]");
+      const onButton =
+        event.key === " " && (event.target as HTMLElement).closest("button, a, [role=button], [role=tab]");
       const action = onButton ? undefined : actions[event.key];
       if (!action) return;
       event.preventDefault();
@@ -39,7 +45,7 @@ export function useKeys(trial: TrialView, head: Playhead, dispatch: Dispatch<Act
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [trial, head.frame, head.last, dispatch, doings]);
+  }, [dispatch]);
 }
 
 /** A field is being written in; the script here is only read, so its keys stay the trial's. */

@@ -4,8 +4,8 @@ import { Link, useParams } from "react-router";
 import { keptQuery, keptTrialQuery } from "../../api/queries";
 import { Shell } from "../../shell/Shell";
 import { Failed, Loading } from "../../shell/Waiting";
-import { KEYS } from "../trial/keys";
-import { Watching } from "../trial/Watching";
+import { KEYS } from "./keys";
+import { Watching } from "./Watching";
 
 /** A game that was played by hand, as a trial on the strip. */
 export function Kept() {
@@ -16,13 +16,17 @@ export function Kept() {
   if (failed || !kept.data || !trial.data) {
     return (
       <Shell title="Played by hand" path="Played by hand" keys={KEYS}>
-        {failed ? <Failed what="this game" error={failed} retry={() => void Promise.all([kept.refetch(), trial.refetch()])} /> : <Loading what="the game" />}
+        {failed ? (
+          <Failed what="this game" error={failed} retry={() => void Promise.all([kept.refetch(), trial.refetch()])} />
+        ) : (
+          <Loading what="the game" />
+        )}
       </Shell>
     );
   }
   const path = (
     <>
-      <Link to={`/exercises/${kept.data.version}/play`} className="underline underline-offset-4">
+      <Link to={`/exercises/${kept.data.version_id}/play`} className="underline underline-offset-4">
         {kept.data.title}
       </Link>{" "}
       / played by hand
@@ -31,7 +35,12 @@ export function Kept() {
   return (
     <Shell title={`${kept.data.title}, played by hand`} path={path} keys={KEYS}>
       {trial.data.trace && trial.data.asides ? (
-        <Watching key={id} subject={{ source: kept.data.source, label: "Script of the game", submission: null }} scenario={0} trial={trial.data} trace={trial.data.trace} asides={trial.data.asides} />
+        <Watching
+          key={id}
+          subject={{ source: kept.data.source, label: "Script of the game", submission: null }}
+          scenario={0}
+          trial={trial.data}
+        />
       ) : (
         <p className="p-6">The script of this game cannot be read any more.</p>
       )}
