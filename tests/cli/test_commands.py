@@ -335,7 +335,13 @@ class Play(Folder):
             trace["tests"],
         )
         self.assertIn(
-            {"frame": 83, "event": "meets(hob, bun_5)", "handlers": ["shelve"], "waiting": 0}, trace["events"]
+            {
+                "frame": 83,
+                "event": {"kind": "meets", "about": ["hob", "bun_5"], "text": "meets(hob, bun_5)"},
+                "handlers": ["shelve"],
+                "waiting": 0,
+            },
+            trace["events"],
         )
         self.assertEqual(trace["lines"]["1"], [[-1, -1, 1]])
         self.assertEqual(trace["final"], {"score": 5, "lives": 3})

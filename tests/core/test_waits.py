@@ -128,7 +128,9 @@ class Waiting(unittest.TestCase):
             inputs=(pressed_key("a", 0.1),),
         )
         change = next(each for each in trace.changes if each.name == "n" and each.frame >= 0)
-        self.assertEqual((change.frame, change.handler, trace.events[change.cause].event), (18, "f", 'pressed("a")'))
+        self.assertEqual(
+            (change.frame, change.handler, str(trace.events[change.cause].event)), (18, "f", 'pressed("a")')
+        )
 
     def test_an_exception_after_a_wait_has_its_line_and_handler(self) -> None:
         stop = run("@on(pressed('a'))\ndef f():\n    wait(0.1)\n    1 / 0", inputs=(pressed_key("a", 0),)).stopped

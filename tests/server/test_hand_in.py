@@ -141,14 +141,14 @@ class HandingIn(unittest.IsolatedAsyncioTestCase):
         self.assertEqual((found["trials"], found["trial"]), ([""], 0))
 
     def test_a_round_opens_and_a_newer_version_shows_whose_marks_changed(self) -> None:
-        opened = self.client.post("/api/rounds", json={"version": 2, "class_name": "8 Beech"}, headers=ORIGIN).json()[
-            "id"
-        ]
-        again = self.client.post("/api/rounds", json={"version": 2, "class_name": "8 Beech"}, headers=ORIGIN).json()[
+        opened = self.client.post(
+            "/api/rounds", json={"version_id": 2, "class_name": "8 Beech"}, headers=ORIGIN
+        ).json()["id"]
+        again = self.client.post("/api/rounds", json={"version_id": 2, "class_name": "8 Beech"}, headers=ORIGIN).json()[
             "id"
         ]
         self.assertEqual(opened, again)
-        nothing = self.client.post("/api/rounds", json={"version": 999, "class_name": "8 Beech"}, headers=ORIGIN)
+        nothing = self.client.post("/api/rounds", json={"version_id": 999, "class_name": "8 Beech"}, headers=ORIGIN)
         self.assertEqual(nothing.status_code, 404)
         source = exercise_folder("first-count")["starter.py"] + b"sacks = 0\n"
         self.client.post(
@@ -164,12 +164,14 @@ class HandingIn(unittest.IsolatedAsyncioTestCase):
             "first-count",
             (b'at = 0.5\nexpect = "sacks == 0"\nmarks = 1', b'at = 0.5\nexpect = "sacks == 0"\nmarks = 2'),
         )
-        self.assertEqual((self.client.get(path).json()["version"], self.client.get(path).json()["newest"]), (1, 2))
+        self.assertEqual(
+            (self.client.get(path).json()["version_number"], self.client.get(path).json()["newest"]), (1, 2)
+        )
         self.assertEqual(self.client.post(f"{path}/renew", headers=ORIGIN).status_code, 202)
         found = self.marked(path)
         (changed,) = found["changed"]
         self.assertEqual(
-            (found["version"], changed["student"], changed["before"], changed["after"]),
+            (found["version_number"], changed["student"], changed["before"], changed["after"]),
             (2, "Sedge", before, before + 1),
         )
         self.assertEqual(changed["why"], ["Nothing happens by itself: `sacks == 0` (at) gives 2 marks, it gave 1."])

@@ -124,7 +124,7 @@ class Records(unittest.TestCase):
         with self.store.transaction() as connection:
             Rounds.hand_in(connection, "7 Larch", round_id, "Wren", "wren.py", WREN)
             connection.execute("DELETE FROM student WHERE name = 'Wren'")
-            self.assertEqual(connection.execute("SELECT count(*) AS n FROM try").fetchone(), {"n": 0})
+            self.assertEqual(connection.execute("SELECT count(*) AS n FROM submission").fetchone(), {"n": 0})
 
     def test_migrating_again_changes_nothing(self) -> None:
         _, round_id = self.round()

@@ -3,24 +3,21 @@
 from __future__ import annotations
 
 import asyncio
-import contextlib
 import fcntl
 import shutil
-import signal
 import time
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-import uvicorn
-
 from ..core.words import HobError
-from ..crew import Crew, OpenedExercise, prepare_queue
+from ..crew import Crew, OpenedExercise
 from ..demo import exercises, load_demo
 from ..server import create_app
-from ..store import Cluster, Store, migrate
+from ..store import Cluster, Store
 from .home import home
-from .serving import listen
+from .records import make_ready
+from .serving import listen, serve_until_stopped
 
 
 def run(*, reset: bool, port: int) -> int:
@@ -45,20 +42,10 @@ def _serve(folder: Path, *, reset: bool, port: int) -> int:
         cluster.start()
     try:
         with step("tables"):
-            migrate(cluster.dsn)
-            prepare_queue(cluster.dsn)
+            make_ready(cluster.dsn)
         with step("the demo: a class and its scripts"):
             load(cluster.dsn)
-        listener = listen(port)
-        taken = listener.getsockname()[1]
-        if taken != port:
-            print(f"Port {port} is taken.")
-        print(f"Hob Trial is at http://127.0.0.1:{taken}/ (Ctrl-C stops it; the data stays)", flush=True)
-        # uvicorn raises the signal that ended it once more; as an exception it lets us clean up
-        signal.signal(signal.SIGTERM, signal.default_int_handler)
-        server = uvicorn.Server(uvicorn.Config(create_app(cluster.dsn), log_level="warning", access_log=False))
-        with contextlib.suppress(KeyboardInterrupt):
-            server.run(sockets=[listener])
+        serve_until_stopped(create_app(cluster.dsn), listen(port), asked=port, stays="; the data stays")
     finally:
         with step("stopped"):
             cluster.stop()

@@ -3,11 +3,7 @@
 from __future__ import annotations
 
 import asyncio
-import contextlib
-import signal
 from pathlib import Path
-
-import uvicorn
 
 from ..core.words import UsageError
 from ..crew import Crew
@@ -15,7 +11,7 @@ from ..server import create_disk_app
 from ..server.plays import DISK
 from .inputs import exercise_files, one_script
 from .marking import complain
-from .serving import listen
+from .serving import listen, serve_until_stopped
 
 
 def live(exercise: Path, paths: list[Path], port: int) -> int:
@@ -27,13 +23,8 @@ def live(exercise: Path, paths: list[Path], port: int) -> int:
     except UsageError as error:
         complain(f"{exercise}: {line}" if str(exercise) not in line else line for line in str(error).split("\n"))
         return 1
-    listener = listen(port)
-    print(f"Play it at http://127.0.0.1:{listener.getsockname()[1]}/exercises/{DISK}/play (Ctrl-C ends it)", flush=True)
     app = create_disk_app(files, script.read_bytes)
-    signal.signal(signal.SIGTERM, signal.default_int_handler)
-    server = uvicorn.Server(uvicorn.Config(app, log_level="warning", access_log=False))
-    with contextlib.suppress(KeyboardInterrupt):
-        server.run(sockets=[listener])
+    serve_until_stopped(app, listen(port), asked=port, page=f"/exercises/{DISK}/play")
     return 0
 
 

@@ -12,11 +12,12 @@ from pathlib import Path
 
 from ..core.roster import Match, match, name_from_file, read_list
 from ..core.words import HobError, UsageError
-from ..crew import Crew, OpenedExercise, Queue, prepare_queue
-from ..store import Cluster, Exercises, Rounds, Store, migrate
+from ..crew import Crew, OpenedExercise, Queue
+from ..store import Exercises, Rounds, Store
 from .home import home
 from .inputs import Given, exercise_files
 from .marking import collect, complain
+from .records import database_of
 
 
 def load(exercise: Path, class_name: str, paths: list[Path], students: Path | None) -> int:
@@ -29,16 +30,10 @@ def load(exercise: Path, class_name: str, paths: list[Path], students: Path | No
     except UsageError as error:
         complain(f"{exercise}: {line}" if str(exercise) not in line else line for line in str(error).split("\n"))
         return 1
-    folder = home()
-    folder.mkdir(parents=True, exist_ok=True)
     try:
-        cluster = Cluster(folder / "postgresql")
-        cluster.start()
-        migrate(cluster.dsn)
-        prepare_queue(cluster.dsn)
-        return max(status, _hand_in(cluster.dsn, exercise, files, opened, class_name, given, listed))
+        return max(status, _hand_in(database_of(home()), exercise, files, opened, class_name, given, listed))
     except HobError as error:
-        complain([str(error)])
+        complain(str(error).split("\n"))
         return 1
 
 

@@ -26,5 +26,5 @@ def set_up(verbose: int) -> None:
             last,
         ],
         wrapper_class=structlog.make_filtering_bound_logger(LEVELS[min(verbose, len(LEVELS) - 1)]),
-        logger_factory=structlog.PrintLoggerFactory(sys.stderr),
+        logger_factory=lambda *_: structlog.PrintLogger(sys.stderr),  # whatever that is when something is logged
     )

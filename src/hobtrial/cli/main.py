@@ -103,7 +103,7 @@ def prove(
 
 @app.command()
 def demo(
-    reset: Annotated[bool, typer.Option("--reset", help="Begin anew: forget everything that was kept.")] = False,
+    reset: Annotated[bool, typer.Option("--reset", help="Begin again: forget everything that was kept.")] = False,
     port: Annotated[
         int, typer.Option(min=1, max=65535, help="The port to serve on; a free one if it is taken.")
     ] = 8765,
@@ -112,6 +112,30 @@ def demo(
     from .demo import run
 
     raise typer.Exit(run(reset=reset, port=port))
+
+
+@app.command()
+def serve(
+    port: Annotated[
+        int, typer.Option(min=1, max=65535, help="The port to serve on; a free one if it is taken.")
+    ] = 8765,
+) -> None:
+    """Serve on the database that HOB_DATABASE names, without the demo."""
+    from .serve import run
+
+    raise typer.Exit(run(port=port))
+
+
+@app.command()
+def dev(
+    port: Annotated[
+        int, typer.Option(min=1, max=65535, help="The port of the server; the front end has its own.")
+    ] = 8765,
+) -> None:
+    """Serve the server and the front end, each taken up again when its files change."""
+    from .dev import run
+
+    raise typer.Exit(run(port=port))
 
 
 @app.command()

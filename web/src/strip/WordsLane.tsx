@@ -8,8 +8,9 @@ export function WordsLane({ trial, lane, layout, rem }: LaneProps) {
   const entries = trial.steps.flatMap((step, place) =>
     step.kind === kind ? [{ position: place + 1, text: step.text }] : [],
   );
-  const top = lane.top + lane.height * 0.25;
-  const height = lane.height * 0.5;
+  // what was told leaves the upper part of its lane to pins
+  const top = lane.top + (kind === "told" ? lane.height - rem * 1.2 : lane.height * 0.25);
+  const height = rem * 0.94;
   return (
     <>
       {entries.map(({ position, text }, place) => {

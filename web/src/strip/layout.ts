@@ -26,7 +26,7 @@ export interface Layout {
 }
 
 const AXIS = 24;
-const HEIGHTS = { player: 32, came: 32, place: 30, asked: 30, answered: 30, told: 30, outcome: 64 } as const;
+const HEIGHTS = { player: 32, came: 32, place: 30, asked: 30, answered: 30, told: 44, outcome: 64 } as const;
 /** What all variables may take together before their lanes become lower: the scene needs the rest of the window. */
 const VARIABLES = 210;
 const TALLEST = 74;
@@ -37,7 +37,8 @@ const NOTCH = 22;
 export function layoutOf(trial: ShownTrial, width: number, rem: number): Layout {
   const unit = rem / 16;
   const left = 104 * unit;
-  const right = 26 * unit;
+  // a step's words stand to the right of it, so the last one needs room
+  const right = (trial.unit === "step" ? 120 : 26) * unit;
   const x = scaleLinear([0, Math.max(trial.last_frame, 1)], [left, Math.max(width - right, left + 10)]);
   const variableHeight = Math.max(Math.min(VARIABLES / Math.max(trial.variables.length, 1), TALLEST), LOWEST);
   const lanes: Lane[] = [];

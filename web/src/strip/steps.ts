@@ -135,16 +135,20 @@ function changesOf(steps: readonly StepView[]) {
 
 type Lines = NonNullable<TrialView["trace"]>["lines"];
 
-/** For each line the steps that it took; a line that took none stands at the first step of its moment. */
+/** The position of a line that took no step: in its moment, the first step of a line below it, else the last. */
+function nearest(steps: readonly StepView[], frame: number, line: number): number {
+  const moment = steps.find((step) => step.frame >= frame)?.frame ?? frame;
+  const below = steps.findIndex((step) => step.frame === moment && step.line >= line);
+  return (below >= 0 ? below : steps.findLastIndex((step) => step.frame <= moment)) + 1;
+}
+
+/** For each line the steps that it took; a line that took none stands beside the steps of its moment. */
 function linesOf(lines: Lines, steps: readonly StepView[]): Lines {
   return Object.fromEntries(
     Object.entries(lines).map(([line, spans]) => {
       const own = steps.flatMap((step, place) => (step.line === Number(line) ? [place + 1] : []));
       const often = spans.reduce((sum, [, , count]) => sum + count, 0);
-      const first =
-        own.length > 0
-          ? own
-          : spans.map(([since]) => steps.findIndex((step) => step.frame >= since) + 1 || steps.length);
+      const first = own.length > 0 ? own : spans.map(([since]) => nearest(steps, since, Number(line)));
       return [
         line,
         first.map((position, turn): [number, number, number] => [

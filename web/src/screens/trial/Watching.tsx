@@ -7,7 +7,7 @@ import { Scene } from "../../scene/Scene";
 import { playSound } from "../../scene/sound";
 import { type ShownTrial, shown } from "../../strip/steps";
 import { Strip } from "../../strip/Strip";
-import { clock, sentence, show } from "../../values";
+import { clock, count, FRAMES_PER_SECOND, show } from "../../values";
 import { AsScenario, Prediction } from "./Aside";
 import { Controls } from "./Controls";
 import { Help } from "./Help";
@@ -60,7 +60,11 @@ function Watch({ subject, scenario, trial, trace, asides }: WatchProps) {
   const { submission, source, label } = subject;
   const findings = useMemo(() => findingsFor(submission, scenario), [submission, scenario]);
   const start = useMemo(() => opening(trial, findings, scenario), [trial, findings, scenario]);
-  const [head, dispatch] = usePlayhead(trial.last_frame, start.frame);
+  const [head, dispatch] = usePlayhead(
+    trial.last_frame,
+    start.frame,
+    trial.unit === "step" ? STEPS_PER_SECOND : FRAMES_PER_SECOND,
+  );
   const [chosen, setChosen] = useState<number | null>(start.check);
   const [level, setLevel] = useState(POINTER);
   const [place, setPlace] = useState(0);
@@ -160,7 +164,7 @@ function Watch({ subject, scenario, trial, trace, asides }: WatchProps) {
             <div className="flex items-center justify-between pb-1 text-sm text-neutral">
               <h2>
                 {trial.unit === "step"
-                  ? sentence(clock(head.frame, "step")).replace(".", ` of ${trial.last_frame}`)
+                  ? stepOf(head.frame, trial.last_frame)
                   : `Scene at ${clock(head.frame)}, frame ${head.frame}`}
               </h2>
               <Controls head={head} dispatch={dispatch} />
@@ -209,6 +213,14 @@ function Watch({ subject, scenario, trial, trace, asides }: WatchProps) {
       </div>
     </WatchedContext>
   );
+}
+
+/** Steps that play in a second: slow enough to read each. */
+const STEPS_PER_SECOND = 2;
+
+/** Where a strip by steps stands, as a heading. */
+function stepOf(frame: number, last: number): string {
+  return frame <= 0 ? `Before the first of ${count(last, "step")}` : `Step ${frame} of ${last}`;
 }
 
 /** The findings of a try, those about this scenario first. */

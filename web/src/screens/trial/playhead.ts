@@ -11,25 +11,33 @@ export type Speed = (typeof SPEEDS)[number];
 export interface Playhead {
   frame: number;
   last: number;
+  /** Frames (or steps) of a second at speed 1. */
+  rate: number;
   speed: Speed;
   /** The moment (in milliseconds) and the frame from which it plays; null while it stands. */
   playing: { since: number; from: number } | null;
 }
 
 export type Action =
-  | { do: "load"; last: number; frame: number }
+  | { do: "load"; last: number; frame: number; rate: number }
   | { do: "seek"; frame: number }
   | { do: "step"; by: number }
   | { do: "toggle"; now: number }
   | { do: "tick"; now: number }
   | { do: "speed"; speed: Speed; now: number };
 
-export const STILL: Playhead = { frame: 0, last: 0, speed: 1, playing: null };
+export const STILL: Playhead = { frame: 0, last: 0, rate: FRAMES_PER_SECOND, speed: 1, playing: null };
 
 export function reduce(state: Playhead, action: Action): Playhead {
   switch (action.do) {
     case "load":
-      return { ...state, last: action.last, frame: clamp(action.frame, action.last), playing: null };
+      return {
+        ...state,
+        rate: action.rate,
+        last: action.last,
+        frame: clamp(action.frame, action.last),
+        playing: null,
+      };
     case "seek":
       return { ...state, frame: clamp(action.frame, state.last), playing: null };
     case "step":
@@ -41,7 +49,7 @@ export function reduce(state: Playhead, action: Action): Playhead {
     }
     case "tick": {
       if (!state.playing) return state;
-      const frame = frameAt(state.playing, action.now, state.speed);
+      const frame = frameAt(state.playing, action.now, state.rate * state.speed);
       if (frame >= state.last) return { ...state, frame: state.last, playing: null };
       return frame === state.frame ? state : { ...state, frame };
     }
@@ -55,8 +63,8 @@ export function reduce(state: Playhead, action: Action): Playhead {
 }
 
 /** The frame that is due at a moment. */
-function frameAt(playing: { since: number; from: number }, now: number, speed: Speed): number {
-  return playing.from + Math.floor(((now - playing.since) / 1000) * FRAMES_PER_SECOND * speed);
+function frameAt(playing: { since: number; from: number }, now: number, rate: number): number {
+  return playing.from + Math.floor(((now - playing.since) / 1000) * rate);
 }
 
 function clamp(frame: number, last: number): number {

@@ -4,8 +4,8 @@ import { type Dispatch, useEffect, useReducer } from "react";
 
 import { type Action, type Playhead, reduce, STILL } from "./playhead";
 
-export function usePlayhead(last: number, frame: number): [Playhead, Dispatch<Action>] {
-  const [head, dispatch] = useReducer(reduce, undefined, () => reduce(STILL, { do: "load", last, frame }));
+export function usePlayhead(last: number, frame: number, rate: number): [Playhead, Dispatch<Action>] {
+  const [head, dispatch] = useReducer(reduce, undefined, () => reduce(STILL, { do: "load", last, frame, rate }));
   const playing = head.playing !== null;
   useEffect(() => {
     if (!playing) return;
