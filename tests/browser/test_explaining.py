@@ -53,6 +53,12 @@ class OnTheTrial(Browsed):
         self.one("button", "Put this finding back").click()
         self.one("[data-withdrawn='']")
 
+    def test_a_finding_of_another_scenario_leads_there(self) -> None:
+        self.open("/tries/{Wren}/scenarios/0")
+        self.one("p", "Not in this scenario; seen in").find_element("link text", "A full shelf").click()
+        until(lambda: self.browser.current_url.endswith("/scenarios/2"), "the link leads elsewhere")
+        self.one("#help-text", "score was 5")
+
 
 class OnTheRound(Browsed):
     def test_a_group_is_shown_to_the_class(self) -> None:
@@ -61,7 +67,8 @@ class OnTheRound(Browsed):
         self.one("a", "Sheet for the class").click()
         sheet = self.one("[data-sheet]")
         self.assertIn("What should happen when score is exactly 5?", sheet.text)
-        self.one("[data-sheet] [data-strip]")
+        strip = self.one("[data-sheet] [data-strip]")
+        self.assertEqual(strip.find_elements("css selector", "[tabindex], [role=button], [role=slider]"), [])
         self.assertNotIn("Wren", sheet.text)
         self.assertEqual(self.serious(), [])
 

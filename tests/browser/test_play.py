@@ -74,6 +74,7 @@ class Playing(Browsed):
         self.begin()
         self.press("x")
         self.assertIn("stopped in line 20", self.one("[data-stopped]").text)
+        self.assertTrue(self.one("[aria-label=Game] h2").text.endswith("stopped"))
         self.assertIn("tell(1 / 0)", self.one(".hob-suspect").text)
         self.write(GAME.replace("1 / 0", "1"))
         self.one("button", "Play the changed script").click()

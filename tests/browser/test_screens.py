@@ -5,7 +5,7 @@ import time
 from selenium.webdriver import ActionChains
 from selenium.webdriver.common.keys import Keys
 
-from tests.browser.support import Browsed, until
+from tests.browser.support import Browsed, address, until
 
 
 class WithTheMouse(Browsed):
@@ -189,9 +189,33 @@ class ByKeyboard(Browsed):
         self.open("/tries/{Wren}/scenarios/2")
         self.one("[data-strip]")
         pin = self.tab_to('[data-pin="1"]')
-        self.assertIn("broken: outcome == 'won' by 4.00 s; outcome was playing", pin.get_attribute("aria-label") or "")
+        self.assertIn("broken: outcome == 'won' by 4.00 s; outcome was playing", pin.accessible_name)
         self.press(Keys.ENTER)
         self.assertEqual(self.frame(), 120)
+
+
+class BySteps(Browsed):
+    """A script that runs from top to bottom, shown by what it did."""
+
+    def test_questions_answers_and_what_was_told_stand_on_lanes_of_their_own(self) -> None:
+        self.open("/tries/{straight_Wren}/scenarios/0")
+        self.one("[data-strip]")
+        told = [each.get_attribute("aria-label") for each in self.all('[data-words="told"]')]
+        self.assertEqual(told, ["told: Good morning, Wren, step 4", "told: That is too much, step 10"])
+        answered = [each.text for each in self.all('[data-words="answered"]')]
+        self.assertEqual(answered, ["Wren", "rye", "2"])
+
+    def test_it_is_walked_step_by_step(self) -> None:
+        self.open("/tries/{straight_Wren}/scenarios/0")
+        self.one("[data-strip]")
+        self.press(Keys.HOME)
+        self.one("h2", "Before the first of 10 steps")
+        self.assertIn("unset", self.value("coins"))
+        self.press(Keys.ARROW_RIGHT)
+        self.one("h2", "Step 1 of 10")
+        self.assertIn("10", self.value("coins"))
+        self.press(Keys.END)
+        self.one("ol li", "That is too much")
 
 
 class ForEverybody(Browsed):
@@ -201,14 +225,30 @@ class ForEverybody(Browsed):
         "/tries/{Wren}/scenarios/2",
         "/tries/{Yarrow}/scenarios/0",
         "/tries/{Woad}/scenarios/0",
+        "/tries/{straight_Wren}/scenarios/0",
+        "/exercises/1/play",
+        "/api/submissions/{Wren}/feedback",
         "/nothing",
     )
 
-    def test_axe_finds_nothing_serious_in_either_theme_or_size(self) -> None:
-        for theme, size in (("paper", "usual"), ("slate", "usual"), ("paper", "large")):
+    def further_paths(self) -> list[str]:
+        """A sheet for the class, and a game that was kept."""
+        self.open("/rounds/1")
+        self.one("section button[aria-pressed]", "is off at its boundary").click()
+        sheet = self.one("a", "Sheet for the class").get_attribute("href")
+        self.open("/exercises/1/play")
+        self.one("button", "Play").click()
+        self.one('[data-game="playing"]')
+        self.one("button", "keep as a trial").click()
+        kept = self.one("a", "see it on the strip").get_attribute("href")
+        return [str(each).removeprefix(address()) for each in (sheet, kept)]
+
+    def test_axe_finds_nothing_in_either_theme_or_size(self) -> None:
+        paths = [*self.PATHS, *self.further_paths()]
+        for theme, size in (("paper", "usual"), ("slate", "large")):
             appearance = f'{{"theme":"{theme}","size":"{size}"}}'
             self.browser.execute_script("localStorage.setItem('hob-appearance', arguments[0])", appearance)
-            for path in self.PATHS:
+            for path in paths:
                 with self.subTest(path, theme=theme, size=size):
                     self.open(path)
                     self.one("main")
@@ -226,7 +266,7 @@ class ForEverybody(Browsed):
         self.assertEqual((root.get_attribute("data-theme"), root.get_attribute("data-size")), ("slate", "large"))
 
     def test_nothing_is_wider_than_the_window(self) -> None:
-        for path in self.PATHS:
+        for path in (*self.PATHS, *self.further_paths()):
             self.open(path)
             self.one("main")
             time.sleep(0.3)

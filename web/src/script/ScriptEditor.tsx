@@ -43,7 +43,7 @@ const EXTENSIONS: Extension[] = [
   syntaxHighlighting(inks),
   sheet,
   wrongLines,
-  EditorView.contentAttributes.of({ "aria-label": "Script" }),
+  EditorView.contentAttributes.of({ "aria-label": "Script", tabindex: "0" }),
 ];
 
 /** A script that is written. */

@@ -45,12 +45,8 @@ export const Pins = memo(function Pins({ pins, chosen, rem, width, about, unit, 
           },
         };
         return (
-          <g
-            key={pin.check}
-            aria-label={inWords(pin, unit)}
-            data-pin={pin.check}
-            {...(hands ? button : { role: "img" })}
-          >
+          <g key={pin.check} data-pin={pin.check} {...(hands ? button : { role: "img" })}>
+            {/* its name; an aria-label would have to hold the words beside it as they are cut off */}
             <title>{inWords(pin, unit)}</title>
             <circle cx={pin.x} cy={pin.y} r={12} fill="transparent" />
             <circle
@@ -70,6 +66,7 @@ export const Pins = memo(function Pins({ pins, chosen, rem, width, about, unit, 
                 stroke="var(--color-base-100)"
                 strokeWidth={5}
                 paintOrder="stroke"
+                aria-hidden
               >
                 {shorten(pin.verdict.expect, 34)}
               </text>

@@ -95,7 +95,8 @@ export function Table({ play, draft }: TableProps) {
         <Deeds scene={play.scene} game={game} say={say} />
         <Told play={play} game={game} onJoinAgain={joinAgain} />
       </section>
-      <section aria-label="Brief" className="min-h-0 overflow-auto px-4 pt-2 pb-3">
+      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- so that it can be scrolled by keyboard */}
+      <section aria-label="Brief" tabIndex={0} className="min-h-0 overflow-auto px-4 pt-2 pb-3">
         <Brief text={play.brief} />
       </section>
     </div>

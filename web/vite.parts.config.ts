@@ -1,0 +1,25 @@
+/** The modules of the front end that only compute, bundled for Node, where their answers are tested. */
+
+import { defineConfig } from "vite";
+
+const MODULES = {
+  playhead: "src/screens/trial/playhead.ts",
+  moments: "src/screens/trial/moments.ts",
+  lines: "src/screens/trial/lines.ts",
+  game: "src/screens/play/game.ts",
+  order: "src/screens/round/order.ts",
+  moment: "src/scene/moment.ts",
+  layout: "src/strip/layout.ts",
+  steps: "src/strip/steps.ts",
+  values: "src/values.ts",
+};
+
+export default defineConfig({
+  build: {
+    ssr: true,
+    emptyOutDir: true,
+    rollupOptions: { input: MODULES, output: { entryFileNames: "[name].mjs" } },
+  },
+  ssr: { noExternal: true },
+  logLevel: "warn",
+});
