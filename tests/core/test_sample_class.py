@@ -8,7 +8,8 @@ from typing import Any
 
 from hobtrial.core.explaining.finding import Edit
 from hobtrial.core.script.tree import Span, apply
-from tests.support import bakehouse, report, sample_class
+from tests import sample
+from tests.support import BAKEHOUSE, bakehouse, report, sample_class
 
 RIGHT = {"dunnock", "finch", "heron", "iris", "linnet", "nettle", "quince", "rowan"}
 
@@ -38,7 +39,7 @@ class SampleClass(unittest.TestCase):
 
     @classmethod
     def setUpClass(cls) -> None:
-        cls.reports = {name: report(bakehouse(), f"{name}.py", source) for name, source in sample_class().items()}
+        cls.reports = {name: sample.reports()[BAKEHOUSE, f"{name}.py"].as_json() for name in sample_class()}
 
     def test_the_list_is_complete(self) -> None:
         self.assertEqual(set(self.reports), RIGHT | set(MISTAKES))

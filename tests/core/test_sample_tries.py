@@ -7,8 +7,7 @@ from hobtrial.core.explaining.wording import SLIPS
 from hobtrial.core.words import UsageError
 from hobtrial.demo import exercises, hand_ins, tries
 from hobtrial.demo.changes import changed, read_change
-from tests.slips.support import prepared
-from tests.support import report
+from tests import sample
 
 ELSEWHERE = {"both-ends", "no-once-guard", "unsettled"}
 """Slips that no sample exercise gives an occasion for; the collection of slips has exercises of its own for them."""
@@ -31,10 +30,11 @@ class SampleTries(unittest.TestCase):
         for name in ("first-count", "three-lives"):
             marks: dict[str, float] = {}
             right = 0
-            for each in tries(name):
-                found = report(prepared(name), each.student, each.source, findings=False)
-                self.assertGreaterEqual(found["marks"], marks.get(each.student, 0), (name, each.student))
-                marks[each.student] = found["marks"]
+            for number, each in enumerate(tries(name)):
+                found = sample.reports()[name, f"{each.student} {number}"]
+                assert found.marks is not None
+                self.assertGreaterEqual(found.marks, marks.get(each.student, 0), (name, each.student))
+                marks[each.student] = found.marks
                 right += not each.mistakes
             self.assertGreaterEqual(right, 7)
             self.assertGreater(len(set(marks.values())), 4)

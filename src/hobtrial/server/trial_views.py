@@ -172,6 +172,14 @@ class MissedView(BaseModel):
     why: str
 
 
+class WrittenView(BaseModel):
+    """A value that was written on the scoreboard."""
+
+    frame: int
+    label: str
+    value: Any
+
+
 class TraceView(BaseModel):
     """The whole trace of a trial; reading is frame -1."""
 
@@ -183,6 +191,7 @@ class TraceView(BaseModel):
     tests: list[TestView]
     events: list[EventView]
     messages: list[MessageView]
+    board: list[WrittenView]
     offers: list[OfferView]
     sounds: list[SoundView]
     pieces: dict[str, dict[str, list[tuple[int, Any]]]]

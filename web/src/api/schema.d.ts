@@ -1503,6 +1503,8 @@ export interface components {
             events: components["schemas"]["EventView"][];
             /** Messages */
             messages: components["schemas"]["MessageView"][];
+            /** Board */
+            board: components["schemas"]["WrittenView"][];
             /** Offers */
             offers: components["schemas"]["OfferView"][];
             /** Sounds */
@@ -1720,6 +1722,18 @@ export interface components {
             submission_id?: number | null;
             /** Withdrawn */
             withdrawn: boolean;
+        };
+        /**
+         * WrittenView
+         * @description A value that was written on the scoreboard.
+         */
+        WrittenView: {
+            /** Frame */
+            frame: number;
+            /** Label */
+            label: string;
+            /** Value */
+            value: unknown;
         };
         /**
          * Began
