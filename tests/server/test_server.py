@@ -1,8 +1,11 @@
 """The server: what the screens are given, and who is turned away."""
 
+import tempfile
 import time
 import unittest
+from pathlib import Path
 from typing import Any
+from urllib.parse import quote
 
 from starlette.testclient import TestClient
 
@@ -103,7 +106,27 @@ class Screens(Served):
         for path in ("/", "/rounds/1", "/tries/1/scenarios/0"):
             found = self.client.get(path)
             self.assertEqual((found.status_code, found.headers["content-type"][:9]), (200, "text/html"))
-        self.assertEqual(self.client.get("/../../pyproject.toml").headers["content-type"][:9], "text/html")
+
+    def test_no_address_leads_out_of_the_front_end(self) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            pages = Path(folder, "web", "dist")
+            (pages / "assets").mkdir(parents=True)
+            (pages / "index.html").write_text("the page")
+            (pages / "icon.svg").write_text("an icon")
+            Path(folder, "secret.txt").write_text("a secret")
+            (pages / "way-out.txt").symlink_to(Path(folder, "secret.txt"))
+            client = TestClient(create_app(front_end=pages), base_url=f"http://{HOST}")
+            self.assertEqual(client.get("/icon.svg").text, "an icon")
+            out = (
+                "%2e%2e/%2e%2e/secret.txt",
+                "..%2f..%2fsecret.txt",
+                "assets/..%2f..%2f..%2fsecret.txt",
+                "way-out.txt",
+            )
+            for path in (*out, "%2f" + quote(f"{folder}/secret.txt", safe="")):
+                found = client.get(f"/{path}")
+                self.assertNotIn("a secret", found.text, path)
+                self.assertIn((found.status_code, found.text == "the page"), ((200, True), (404, False)), path)
 
 
 class TurnedAway(Served):

@@ -139,6 +139,14 @@ def dev(
 
 
 @app.command()
+def check() -> None:
+    """Check the code: what tests begin with, and what a commit must pass."""
+    from .test import check as run
+
+    raise typer.Exit(run())
+
+
+@app.command()
 def test(
     quick: Annotated[bool, typer.Option("--quick", help="Leave out the browser and the checks of the code.")] = False,
     only: Annotated[Optional[str], typer.Option("--only", help="Only tests whose name has this in it.")] = None,

@@ -1,4 +1,4 @@
-"""`hob test`: the checks of the code, then all tests, and a last line that counts them."""
+"""`hob check`: the checks of the code. `hob test`: these, then all tests, and a last line that counts them."""
 
 from __future__ import annotations
 
@@ -16,10 +16,18 @@ CHECKS: Final[dict[str, list[str]]] = {
     "ruff": [sys.executable, "-m", "ruff", "check", "src", "tests", "bench"],
     "ruff format": [sys.executable, "-m", "ruff", "format", "--check", "src", "tests", "bench"],
     "mypy": [sys.executable, "-m", "mypy"],
+    "shellcheck": ["shellcheck", "hob", ".githooks/pre-commit"],
     "import-linter": [str(Path(sys.executable).parent / "lint-imports"), "--no-cache"],
     "tsc and eslint": ["npm", "--prefix", "web", "run", "--silent", "check"],
     "types of the API": ["npm", "--prefix", "web", "run", "--silent", "types:check"],
 }
+
+
+def check() -> int:
+    """Runs the checks. Gives the exit status."""
+    failed = [name for name, command in CHECKS.items() if not _check(name, command)]
+    print(f"{len(CHECKS) - len(failed)} passed, {len(failed)} failed")
+    return 1 if failed else 0
 
 
 def run(*, quick: bool, only: str | None) -> int:
