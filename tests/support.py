@@ -148,7 +148,7 @@ def _cluster() -> Cluster:
 
 
 def database(name: str) -> str:
-    """The address of an empty database with all tables, made anew."""
+    """The address of an empty database with all tables, made again."""
     import psycopg
 
     cluster = _cluster()

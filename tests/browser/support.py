@@ -136,7 +136,7 @@ class Browsed(unittest.TestCase):
         def look() -> WebElement | None:
             try:
                 return next((each for each in self.all(selector) if words in each.text), None)
-            except StaleElementReferenceException:  # drawn anew meanwhile
+            except StaleElementReferenceException:  # drawn again meanwhile
                 return None
 
         found = until(look, f"nothing like {selector} {words!r}")

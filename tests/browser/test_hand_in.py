@@ -88,7 +88,7 @@ class HandingIn(Browsed):
     def test_what_is_no_script_says_so(self) -> None:
         self.open("/rounds/1")
         self.hand_in(self.file("notes.txt", "no script"))
-        self.one("[role=alert]", "notes.txt: is no script; hand in .py files, or a zip of them")
+        self.one("[role=alert]", "notes.txt is not a script; hand in .py files, or a zip of them")
 
 
 class Drawn(Browsed):

@@ -171,7 +171,7 @@ class Mark(Folder):
             done.stderr.splitlines(),
             [
                 f"{self.folder}/nothing.py: there is no such file or folder",
-                f"{self.folder}/fake.zip: is called .zip and is no zip",
+                f"{self.folder}/fake.zip is called .zip and is not a zip",
             ],
         )
         self.assertEqual(len(json.loads(out.read_text())["scripts"]), 1)
@@ -239,7 +239,7 @@ class OtherPrograms(Folder):
         self.assertIn("My game, out of 4", done.stdout)
         self.assertIn("Read and run. Nothing to report.", done.stdout)
         again = hob("new", folder)
-        self.assertEqual((again.returncode, again.stderr), (1, f"{folder}: is there already; choose another name\n"))
+        self.assertEqual((again.returncode, again.stderr), (1, f"{folder} is there already; choose another name\n"))
 
     def test_looks_belong_to_an_exercise_as_a_folder_and_zipped(self) -> None:
         hob("new", self.folder / "game")

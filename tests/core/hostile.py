@@ -209,7 +209,7 @@ HOSTILE: dict[str, tuple[str, str]] = {
     "importing a builtin": ("from builtins import open", "refused"),
     "look-alike letters": ("a = ｅval('1')", "refused"),
     "an infinite place": ("hob.x = 1e999", "GameError"),
-    "a place that is no number": ("hob.x = 1e308 * 10 - 1e308 * 10", "GameError"),
+    "a place that is not a number": ("hob.x = 1e308 * 10 - 1e308 * 10", "GameError"),
     "deep brackets": ("a = " + "(" * 500 + "1" + ")" * 500, "refused"),
     "deep signs": ("a = " + "-" * 20000 + "1", "refused"),
     "a long chain": ("a = " + "+".join(["1"] * 5000), "refused"),

@@ -78,6 +78,6 @@ class BothWays(unittest.TestCase):
         from hobtrial.core.exercise import ExerciseError
 
         files = {**exercise_folder("first-count"), "looks/hob.svg": b"GIF89a"}
-        with self.assertRaisesRegex(ExerciseError, r"looks/hob.svg: is no SVG picture"):
+        with self.assertRaisesRegex(ExerciseError, r"looks/hob.svg: is not an SVG picture"):
             load(files)
         self.assertIsInstance(load(exercise_folder("first-count")).settings, Settings)

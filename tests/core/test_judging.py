@@ -122,12 +122,12 @@ class Expressions(unittest.TestCase):
     def test_what_is_turned_down(self) -> None:
         for expect, words in {
             "score = 3": "cannot be read",
-            "scoer == 3": "`scoer`, which is no variable",
+            "scoer == 3": "`scoer`, which is not a variable",
             "hob == 3": "uses `hob` by itself",
-            "count(hob) == 1": "counts `hob`, which is no kind",
+            "count(hob) == 1": "counts `hob`, which is not a kind",
             "open('x')": "calls `open`",
-            "score.real": "of something that is no piece",
-            "hob.__class__": "is no property",
+            "score.real": "of something that is not a piece",
+            "hob.__class__": "is not a property",
             "[x for x in [1]]": "which a check cannot",
             "2 ** 9999": "which a check cannot",
             "'x' * 10": "calculates with a text",

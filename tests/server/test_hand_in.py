@@ -72,9 +72,9 @@ class HandingIn(unittest.IsolatedAsyncioTestCase):
         with zipfile.ZipFile(bomb, "w", zipfile.ZIP_DEFLATED) as archive:
             archive.writestr("bomb.py", b"0" * 10**7)
         for files, words in (
-            ({"wren.pdf": b"%PDF"}, "wren.pdf: is no script; hand in .py files, or a zip of them"),
-            ({"wren.zip": b"PK no"}, "wren.zip: cannot be unzipped"),
-            ({"b.zip": bomb.getvalue()}, "bomb.py: has 10,000,000 bytes"),
+            ({"wren.pdf": b"%PDF"}, "wren.pdf is not a script; hand in .py files, or a zip of them"),
+            ({"wren.zip": b"PK no"}, "wren.zip cannot be unzipped"),
+            ({"b.zip": bomb.getvalue()}, "bomb.py has 10,000,000 bytes"),
             ({"wren.py": b"x" * (8 * 2**20 + 1)}, "at most 8,388,608 are read"),
         ):
             with self.subTest(words):

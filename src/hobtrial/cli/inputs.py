@@ -35,7 +35,7 @@ def exercise_files(path: Path) -> dict[str, bytes]:
         raise UsageError(
             f"{path}: there is no such exercise; give a folder with an exercise.toml, or that folder zipped"
         )
-    raise UsageError(f"{path}: is no exercise; give a folder with an exercise.toml, or that folder zipped")
+    raise UsageError(f"{path} is not an exercise; give a folder with an exercise.toml, or that folder zipped")
 
 
 def scripts(path: Path) -> list[Given]:
@@ -48,14 +48,14 @@ def scripts(path: Path) -> list[Given]:
     if path.is_file():
         if path.suffix == ".zip":
             if not zipfile.is_zipfile(path):
-                raise UsageError(f"{path}: is called .zip and is no zip")
+                raise UsageError(f"{path} is called .zip and is not a zip")
             return [Given(f"{path}/{name}", source) for name, source in _entries(path) if name.endswith(".py")]
         return [Given(str(path), _bytes(path))]
     raise UsageError(f"{path}: there is no such file or folder")
 
 
 def one_script(paths: list[Path]) -> Path:
-    """The one file that is given. Raises `UsageError` for several, and for what is no file."""
+    """The one file that is given. Raises `UsageError` for several, and for what is not a file."""
     if len(paths) != 1 or not paths[0].is_file():
         raise UsageError(f"{', '.join(map(str, paths))}: give one script, as a file, to play it live")
     _bytes(paths[0])
@@ -65,10 +65,10 @@ def one_script(paths: list[Path]) -> Path:
 def _bytes(path: Path) -> bytes:
     try:
         if path.stat().st_size > LARGEST_FILE:
-            raise UsageError(f"{path}: has {path.stat().st_size:,} bytes; at most {LARGEST_FILE:,} are read")
+            raise UsageError(f"{path} has {path.stat().st_size:,} bytes; at most {LARGEST_FILE:,} are read")
         return path.read_bytes()
     except OSError as error:
-        raise UsageError(f"{path}: cannot be read: {error.strerror}") from error
+        raise UsageError(f"{path} cannot be read: {error.strerror}") from error
 
 
 def _entries(path: Path) -> Iterator[tuple[str, bytes]]:

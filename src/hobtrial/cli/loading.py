@@ -46,9 +46,9 @@ def _text(path: Path) -> str:
     try:
         return path.read_bytes().decode("utf-8-sig")
     except OSError as error:
-        raise UsageError(f"{path}: cannot be read: {error.strerror}") from error
+        raise UsageError(f"{path} cannot be read: {error.strerror}") from error
     except UnicodeDecodeError:
-        raise UsageError(f"{path}: is not saved as UTF-8; save it again with that encoding") from None
+        raise UsageError(f"{path} is not saved as UTF-8; save it again with that encoding") from None
 
 
 def _hand_in(

@@ -71,7 +71,7 @@ class Files:
             try:
                 path.write_bytes(content())
             except OSError as error:
-                complain([f"{path}: cannot be written: {error.strerror}"])
+                complain([f"{path} cannot be written: {error.strerror}"])
                 status = 1
         return status
 

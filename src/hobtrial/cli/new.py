@@ -86,7 +86,7 @@ def shelve(which):
 def new(folder: Path) -> int:
     """Makes the folder. Gives the exit status: 1 where there is something of that name."""
     if folder.exists():
-        complain([f"{folder}: is there already; choose another name"])
+        complain([f"{folder} is there already; choose another name"])
         return 1
     title = folder.name.replace("-", " ").replace("_", " ").strip().capitalize() or "New exercise"
     title = title.replace('"', "").replace("\\", "")
@@ -95,7 +95,7 @@ def new(folder: Path) -> int:
         for name, text in FILES.items():
             (folder / name).write_text(text.replace("TITLE", title), encoding="utf-8")
     except OSError as error:
-        complain([f"{folder}: cannot be made: {error.strerror}"])
+        complain([f"{folder} cannot be made: {error.strerror}"])
         return 1
     print(f"{folder} is an exercise. Mark its own solution with: hob mark {folder} {folder / 'reference.py'}")
     return 0

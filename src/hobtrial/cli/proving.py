@@ -43,7 +43,7 @@ def prove(exercise: Path, json_file: Path | None, jobs: int) -> int:
         try:
             json_file.write_text(json.dumps({"format": 1, **found}, indent=1, ensure_ascii=False) + "\n", "utf-8")
         except OSError as error:
-            complain([f"{json_file}: cannot be written: {error.strerror}"])
+            complain([f"{json_file} cannot be written: {error.strerror}"])
             return 1
     return 0
 

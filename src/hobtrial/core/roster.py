@@ -93,7 +93,7 @@ def read_list(text: str) -> list[str]:
         read = csv.reader(io.StringIO(text.removeprefix("\ufeff")))
         rows = [row for row in read if any(cell.strip() for cell in row)]
     except csv.Error as error:
-        raise UsageError(f"this is no CSV: {error}") from error
+        raise UsageError(f"this is not CSV: {error}") from error
     if not rows:
         raise UsageError("this list is empty; write one student's name a line")
     head = [cell.strip().casefold() for cell in rows[0]]

@@ -23,7 +23,7 @@ def scripts_in(files: Iterable[tuple[str, bytes]]) -> Iterator[tuple[str, bytes]
     """The scripts of some files by name; zips give theirs. Raises `UsageError` for what can hold none."""
     for name, content in files:
         if len(content) > LARGEST_FILE:
-            raise UsageError(f"{name}: has {len(content):,} bytes; at most {LARGEST_FILE:,} are read")
+            raise UsageError(f"{name} has {len(content):,} bytes; at most {LARGEST_FILE:,} are read")
         if name.casefold().endswith(".zip"):
             found = [(inner, source) for inner, source in zip_entries(name, content) if inner.endswith(".py")]
             if not found:
@@ -32,7 +32,7 @@ def scripts_in(files: Iterable[tuple[str, bytes]]) -> Iterator[tuple[str, bytes]
         elif name.casefold().endswith(".py"):
             yield name, content
         else:
-            raise UsageError(f"{name}: is no script; hand in .py files, or a zip of them")
+            raise UsageError(f"{name} is not a script; hand in .py files, or a zip of them")
 
 
 def zip_entries(path: str, content: bytes) -> Iterator[tuple[str, bytes]]:
@@ -41,14 +41,14 @@ def zip_entries(path: str, content: bytes) -> Iterator[tuple[str, bytes]]:
         with zipfile.ZipFile(io.BytesIO(content)) as archive:
             files = sorted((info for info in archive.infolist() if not info.is_dir()), key=lambda info: info.filename)
             if len(files) > MOST_ENTRIES:
-                raise UsageError(f"{path}: has {len(files):,} entries; at most {MOST_ENTRIES:,} are read")
+                raise UsageError(f"{path} has {len(files):,} entries; at most {MOST_ENTRIES:,} are read")
             for info in files:
                 too_dense = info.file_size > SMALL and info.file_size > info.compress_size * LARGEST_RATIO
                 if info.file_size > LARGEST_FILE or too_dense:
                     raise UsageError(
-                        f"{path}/{info.filename}: has {info.file_size:,} bytes; at most {LARGEST_FILE:,} are read"
+                        f"{path}/{info.filename} has {info.file_size:,} bytes; at most {LARGEST_FILE:,} are read"
                     )
                 if not info.filename.startswith(("__MACOSX/", ".")):
                     yield info.filename, archive.read(info)
     except (zipfile.BadZipFile, RuntimeError, NotImplementedError) as error:
-        raise UsageError(f"{path}: cannot be unzipped: {error}") from error
+        raise UsageError(f"{path} cannot be unzipped: {error}") from error

@@ -33,7 +33,7 @@ class Game:
         self._hand = worker
 
     async def begin(self, exercise: OpenedExercise, source: bytes, seed: int) -> dict[str, Any]:
-        """Begins a game anew: `{"news": …}`, or `{"problems": …}` of a script that cannot be read."""
+        """Begins a game again: `{"news": …}`, or `{"problems": …}` of a script that cannot be read."""
         task = {"do": "live", "exercise": exercise.key, "files": exercise.files, "seed": seed}
         return await self._hand.ask({**task, "source": base64.b64encode(source).decode()})
 

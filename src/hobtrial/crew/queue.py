@@ -31,7 +31,7 @@ log = structlog.get_logger()
 
 
 def _tasks() -> Blueprint:
-    """The jobs; made anew for each app, since adding a blueprint renames its tasks."""
+    """The jobs; made again for each app, since adding a blueprint renames its tasks."""
     tasks = Blueprint()
 
     @tasks.task(name="mark", queue=QUEUE, pass_context=True, retry=2)

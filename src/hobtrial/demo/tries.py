@@ -55,7 +55,7 @@ def _tries(exercise: str, line: str, changes: dict[tuple[str, str], Change]) -> 
         source = solution_of(exercise, solution)
         for mistake in mistakes:
             if (mistake, solution) not in changes:
-                raise UsageError(f"{exercise}.txt: {student} has {mistake!r}, which is no change of {solution}.")
+                raise UsageError(f"{exercise}.txt: {student} has {mistake!r}, which is not a change of {solution}.")
             source = changed(source, changes[mistake, solution], f"{exercise}.txt, {mistake}")
         found.append(Try(student, number, source, mistakes))
     return found

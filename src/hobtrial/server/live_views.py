@@ -40,7 +40,7 @@ class PlayerDid(_Said):
 
 
 class Begin(_Said):
-    """Begins anew with a script."""
+    """Begins again with a script."""
 
     say: Literal["begin"]
     source: Annotated[str, Field(max_length=100_000)]

@@ -80,7 +80,7 @@ def open_round(wanted: NewRound, parts: Parts) -> Opened:
 
 @router.post("/{round_id}/mark", status_code=202)
 def mark_again(round_id: int, parts: Parts) -> Waiting:
-    """Marks a round again: its reports are made anew."""
+    """Marks a round again: its reports are made again."""
     with parts.store.transaction() as connection:
         row = Rounds.one(connection, round_id)
         if row is None:

@@ -95,7 +95,7 @@ export interface paths {
         put?: never;
         /**
          * Mark Again
-         * @description Marks a round again: its reports are made anew.
+         * @description Marks a round again: its reports are made again.
          */
         post: operations["mark_again_api_rounds__round_id__mark_post"];
         delete?: never;
@@ -1751,7 +1751,7 @@ export interface components {
         };
         /**
          * Begin
-         * @description Begins anew with a script.
+         * @description Begins again with a script.
          */
         Begin: {
             /**

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 
 import { Shell } from "./Shell";
 
-/** An address that is no screen. */
+/** An address that is not a screen. */
 export function NotFound() {
   return (
     <Shell title="Nothing here" path="" keys={[]}>

@@ -1,7 +1,7 @@
 import { clock } from "../values";
 import type { LaneProps } from "./VariableLane";
 
-/** Where the player is: a band that begins anew with each place. */
+/** Where the player is: a band that begins again with each place. */
 export function PlaceLane({ trial, lane, layout, rem }: LaneProps) {
   const places = trial.asides?.places ?? [];
   const y = lane.top + lane.height * 0.2;

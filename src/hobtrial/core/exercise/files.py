@@ -62,7 +62,7 @@ def load(files: Mapping[str, bytes]) -> Exercise:
         faults.append(Fault("looks", 0, f"has {len(looks)} pictures; at most {MOST_LOOKS} are possible."))
     for name, picture in looks.items():
         if len(picture) > LARGEST_LOOK or b"<svg" not in picture[:4096]:
-            what = f"has {len(picture):,} bytes" if len(picture) > LARGEST_LOOK else "is no SVG picture"
+            what = f"has {len(picture):,} bytes" if len(picture) > LARGEST_LOOK else "is not an SVG picture"
             faults.append(Fault(f"looks/{name}.svg", 0, f"{what}; it must be SVG of at most {LARGEST_LOOK:,} bytes."))
     texts = {name: _text(name, files, faults) for name in FILES}
     settings = _settings(texts[SETTINGS], faults) if SETTINGS in files else None

@@ -132,7 +132,7 @@ class Settings(Spec):
         most = asdict(DEFAULT_LIMITS)
         for name, limit in value.items():
             if name not in most:
-                raise ValueError(f"has `{name}`, which is no limit; there are: {', '.join(most)}")
+                raise ValueError(f"has `{name}`, which is not a limit; there are: {', '.join(most)}")
             if limit > most[name]:
                 raise ValueError(f"`{name}` is {limit:,}; an exercise can only narrow it below {most[name]:,}")
         return value

@@ -25,7 +25,7 @@ UNREADABLE: Final[dict[str, str]] = {
     "missing-colon": "a colon is missing",
     "missing-quote": "a text is not closed",
     "not-python": "a line is not Python",
-    "not-text": "the file is no text",
+    "not-text": "the file is not text",
     "not-utf-8": "the file is not saved as UTF-8",
     "plus-plus": "`++` or `--`",
     "refused": "something that this language does not have",

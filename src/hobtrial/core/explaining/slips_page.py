@@ -12,7 +12,7 @@ from .wording import CHAPTERS, Entry
 HEAD = """# The slips
 
 What Hob Trial can name in a script that lost marks. This page is made from the catalogue
-(`src/hobtrial/core/explaining/wording/`); change the wording there and make the page anew. `{braces}` are filled from
+(`src/hobtrial/core/explaining/wording/`); change the wording there and make the page again. `{braces}` are filled from
 the script's own names and values. Each slip is told in three steps: a **nudge** (a question), a **pointer** (the line,
 with its values) and the **fix**. Where the evidence does not settle it, the finding is `unsettled` and says only what
 happened.

@@ -60,7 +60,7 @@ def read_craft(line: Craft, names: Surroundings) -> CraftRule:
         found = re.fullmatch(pattern, text)
         if found is not None:
             return CraftRule(line, make(found, names), names)
-    raise ExpectationError(f"is no craft; write one of: {FORMS}")
+    raise ExpectationError(f"is not a form of craft; write one of: {FORMS}")
 
 
 class _Reader:

@@ -143,18 +143,18 @@ class _Reader(ast.NodeTransformer):
             raise ExpectationError(
                 f"uses `{node.id}` by itself; ask for something of it, such as `{node.id}.x` or `count({node.id})`"
             )
-        raise ExpectationError(f"uses `{node.id}`, which is no variable of this exercise or its reference")
+        raise ExpectationError(f"uses `{node.id}`, which is not a variable of this exercise or its reference")
 
     def visit_Attribute(self, node: ast.Attribute) -> ast.expr:
         if not isinstance(node.value, ast.Name) or node.value.id not in self.names.pieces:
-            raise ExpectationError(f"asks for `.{node.attr}` of something that is no piece")
+            raise ExpectationError(f"asks for `.{node.attr}` of something that is not a piece")
         if node.attr.startswith("_"):
-            raise ExpectationError(f"`{node.attr}` is no property of a piece")
+            raise ExpectationError(f"`{node.attr}` is not a property of a piece")
         return self._need(Observable("property", node.value.id, node.attr))
 
     def visit_Constant(self, node: ast.Constant) -> ast.expr:
         if not isinstance(node.value, (bool, int, float, str)) and node.value is not None:
-            raise ExpectationError("uses a value that is no number, text, True, False or None")
+            raise ExpectationError("uses a value that is not a number, text, True, False or None")
         return node
 
     def visit_BinOp(self, node: ast.BinOp) -> Any:
@@ -179,7 +179,7 @@ class _Reader(ast.NodeTransformer):
                 return cast(ast.expr, read)
             case "count", [ast.Name(id=kind)]:
                 if kind not in self.names.kinds:
-                    raise ExpectationError(f"counts `{kind}`, which is no kind of the scene")
+                    raise ExpectationError(f"counts `{kind}`, which is not a kind of the scene")
                 return self._need(Observable("count", kind))
             case ("board" | "offers", [ast.Constant(value=str(label))]):
                 return self._need(Observable(cast(ObservableKind, name), label))

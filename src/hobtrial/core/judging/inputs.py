@@ -45,7 +45,7 @@ def _read(given: Input, settings: Settings, names: Surroundings, length: float) 
         case "click":
             if isinstance(given.click, str):
                 if given.click not in names.pieces:
-                    raise ExpectationError(f"`click` is {given.click!r}, which is no piece of the scene", "click")
+                    raise ExpectationError(f"`click` is {given.click!r}, which is not a piece of the scene", "click")
                 yield click(at, given.click)
             else:
                 yield click(at, place=given.click)
@@ -53,7 +53,7 @@ def _read(given: Input, settings: Settings, names: Surroundings, length: float) 
             for name, value in (given.set or {}).items():
                 fact = next((each for each in settings.full_scene.fact if each.name == name), None)
                 if fact is None:
-                    raise ExpectationError(f"`set` is about `{name}`, which is no fact of the scene", "set")
+                    raise ExpectationError(f"`set` is about `{name}`, which is not a fact of the scene", "set")
                 try:
                     fact.accept(value)
                 except ValueError as error:

@@ -74,7 +74,7 @@ def read_arrangement(text: str, names: Surroundings) -> Arrangement:
             if name in names.pieces | names.kinds:
                 raise ExpectationError(f"arranges `{name}` itself; arrange something of it, such as `{name}.x = 5`")
             if name not in names.variables | names.facts | {"place"}:
-                raise ExpectationError(f"arranges `{name}`, which is no variable of this exercise or its reference")
+                raise ExpectationError(f"arranges `{name}`, which is not a variable of this exercise or its reference")
             return Arrangement(text, None, name, value)
         case [ast.Assign(targets=[ast.Attribute(value=ast.Name(id=owner), attr=name)])]:
             if owner not in names.pieces | names.kinds | {"game"}:

@@ -52,7 +52,7 @@ def prepare_scenario(
     if scenario.predict is not None:
         unknown = [name for name in scenario.predict.names if name not in names.variables]
         if unknown:
-            complain(f"`predict` names `{unknown[0]}`, which is no variable of this exercise.", "predict")
+            complain(f"`predict` names `{unknown[0]}`, which is not a variable of this exercise.", "predict")
         if scenario.predict.at > settings.length(scenario):
             complain(f"`predict` is at {scenario.predict.at:g} s, after the end of the trial.", "predict")
     checks = _checks(settings, scenario, names, complain)
@@ -192,7 +192,7 @@ def _wild(
 ) -> tuple[list[Plan], list[str]]:
     unknown = [piece for piece in wild.clicks if piece not in names.pieces]
     if unknown:
-        complain(f"`clicks` has `{unknown[0]}`, which is no piece of the scene.", "wild")
+        complain(f"`clicks` has `{unknown[0]}`, which is not a piece of the scene.", "wild")
         return [base], [""]
     runs = drawn(wild, settings.length(scenario))
     return [wild_plan(base, run) for run in runs], [f"run {number}" for number, _ in enumerate(runs, 1)]

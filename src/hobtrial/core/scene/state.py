@@ -16,7 +16,7 @@ _by_index = attrgetter("index")
 
 
 class SceneState:
-    """The pieces of one trial. Mutable; made anew for every trial from the frozen spec.
+    """The pieces of one trial. Mutable; made again for every trial from the frozen spec.
 
     `contacts` holds the pairs of indexes (lower first) that blocked each other in this frame:
     a piece overlaps what blocks it or what it rests on.

@@ -1,6 +1,6 @@
 """What `import random`, `math`, `time` and `enum` give to a script: the listed parts, made safe.
 
-Made anew for each trial; `random` draws from the trial's own stream.
+Made again for each trial; `random` draws from the trial's own stream.
 """
 
 from __future__ import annotations

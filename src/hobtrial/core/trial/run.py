@@ -43,7 +43,7 @@ def play(woven: Woven, scene: SceneSpec, plan: Plan, options: Options | None = N
 
 
 class Run:
-    """The mutable state of one trial; made anew for each."""
+    """The mutable state of one trial; made again for each."""
 
     def __init__(self, woven: Woven, scene: SceneSpec, plan: Plan, options: Options) -> None:
         counted = [what.event for what in options.observe if what.event is not None]

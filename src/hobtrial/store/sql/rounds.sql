@@ -115,7 +115,7 @@ LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest
 WHERE report.id IS NULL AND unmarked.digest IS NULL;
 
 -- name: forget_reports(round_id)!
--- Takes away the reports of a round's texts, so that they are made anew.
+-- Takes away the reports of a round's texts, so that they are made again.
 DELETE FROM report USING round, submission
 WHERE round.id = :round_id AND submission.round_id = round.id AND report.version_id = round.version_id AND report.digest = submission.digest;
 

@@ -78,7 +78,7 @@ function firstLook(submission: SubmissionView, scenario: number): number | "shor
   return submission.shortest[scenario] ? "shortest" : (submission.look_at[scenario] ?? 0);
 }
 
-/** A trial begins anew when the try or the scenario is another one. */
+/** A trial begins again when the try or the scenario is another one. */
 function keyOf(submission: SubmissionView, scenario: number): string {
   return `${submission.id} ${scenario}`;
 }

@@ -70,7 +70,7 @@ def _one_off(subject: Subject, node: ast.Compare, facts: dict[str, Any]) -> Iter
 def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
     """The moment in which both sides were equal, from a trace of the script as handed in.
 
-    A comparison that is no test itself (`full = score > 5`) leaves no record of its values; that
+    A comparison that is not itself a test (`full = score > 5`) leaves no record of its values; that
     its line ran must do.
     """
     left, right = edit.facts["left"], edit.facts["right"]

@@ -64,7 +64,7 @@ def _whole(text: str) -> bool:
 
 
 def _again(subject: Subject) -> Iterator[Edit]:
-    """What is drawn once at the top, drawn anew in the functions that use it."""
+    """What is drawn once at the top, drawn again in the functions that use it."""
     script = subject.script
     for node in script.tree.body:
         if not (isinstance(node, ast.Assign) and isinstance(node.targets[0], ast.Name)):

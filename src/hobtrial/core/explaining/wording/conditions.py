@@ -60,7 +60,7 @@ CONDITIONS: Final[dict[str, Entry]] = {
         example=("if heat < 50:\n    …\nif heat < 200:", "if heat < 50:\n    …\nelif heat < 200:"),
         nudge="Can two of these branches run one after the other, and should they?",
         pointer="Line {line} asks `{test}`. With `{right}` it would be asked at another moment.",
-        note="`elif` is asked only if the tests above said no. Each `if` is asked anew.",
+        note="`elif` is asked only if the tests above said no. Each `if` is asked again.",
     ),
     "branch-order": Entry(
         title="The branch of `{test}` stands in the wrong place",

@@ -79,7 +79,7 @@ VARIABLES: Final[dict[str, Entry]] = {
         nudge="Should `{name}` go on from its old value here, or begin at a fixed one?",
         pointer="Line {line} made `{name}` {new}. It went on from {old}.",
         pointer_plain="Line {line} goes on from the old value of `{name}`.",
-        note="`+=` goes on from the old value. `=` forgets it and begins anew.",
+        note="`+=` goes on from the old value. `=` forgets it and begins again.",
     ),
     "no-effect": Entry(
         title="`{met}` works something out and keeps nothing",
@@ -152,7 +152,7 @@ VARIABLES: Final[dict[str, Entry]] = {
         example=('score = "0"', "score = 0"),
         nudge="Which values here are texts, and which ones are numbers or names?",
         pointer="Line {line} has `{met}`. Here it should be `{right}`.",
-        note='Quotes make a text: `"2"` is no number, and `"score"` is no variable. `input` always gives a text.',
+        note='Quotes make a text: `"2"` is not a number, and `"score"` is not a variable. `input` always gives a text.',
     ),
     "overwritten": Entry(
         title="`{name}` is stored twice at one moment",
