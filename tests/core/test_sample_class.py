@@ -69,9 +69,9 @@ class SampleClass(unittest.TestCase):
                     continue
                 lines = sample_class()[name].split("\n")
                 for change in finding["fix"]["changes"]:
-                    place = change["line"] - 1
-                    self.assertEqual(lines[place].strip(), change["before"], name)
-                    lines[place] = lines[place].replace(change["before"], change["after"])
+                    index = change["line"] - 1
+                    self.assertEqual(lines[index].strip(), change["before"], name)
+                    lines[index] = lines[index].replace(change["before"], change["after"])
                 again = report(bakehouse(), name, "\n".join(lines))
                 self.assertEqual(len(held(again) - held(found)), finding["fix"]["mends"], name)
                 self.assertEqual(len(held(found) - held(again)), finding["fix"]["breaks"], name)

@@ -133,8 +133,8 @@ def with_fix(source: str, changes: list[dict[str, Any]]) -> str:
 def failed(found: dict[str, Any]) -> set[tuple[str, int]]:
     """The checks that do not hold."""
     return {
-        (scenario["name"], place)
+        (scenario["name"], index)
         for scenario in found["scenarios"]
-        for place, check in enumerate(scenario["checks"])
+        for index, check in enumerate(scenario["checks"])
         if check["verdict"] != "held"
     }

@@ -14,12 +14,12 @@ export function isUnset(value: unknown): value is Unset {
 
 /** The value of a history in a frame: the last entry at or before it. */
 export function valueAt(history: History | undefined, frame: number): unknown {
-  const place = placeAt(history, frame);
-  return place < 0 ? { unset: true } : history?.[place]?.[1];
+  const index = indexAt(history, frame);
+  return index < 0 ? { unset: true } : history?.[index]?.[1];
 }
 
-/** The place of the entry that holds in a frame, or -1 before the first. */
-export function placeAt(history: History | undefined, frame: number): number {
+/** The index of the entry that holds in a frame, or -1 before the first. */
+export function indexAt(history: History | undefined, frame: number): number {
   if (!history) return -1;
   let low = 0;
   let high = history.length;

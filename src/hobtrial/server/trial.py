@@ -112,14 +112,14 @@ def mark_again(submission_id: int, parts: Parts) -> Waiting:
     return Waiting(waiting=1)
 
 
-@router.post("/{submission_id}/findings/{place}/change", responses={404: {"model": Sorry}, 409: {"model": Sorry}})
-async def try_change(submission_id: int, place: int, parts: Parts) -> TriedChange:
+@router.post("/{submission_id}/findings/{index}/change", responses={404: {"model": Sorry}, 409: {"model": Sorry}})
+async def try_change(submission_id: int, index: int, parts: Parts) -> TriedChange:
     """Marks the script again with the fix of one of its findings; nothing is kept."""
     row, _ = await asyncio.to_thread(_row, parts, submission_id)
     report: Report | None = row["report"]
-    if report is None or not 0 <= place < len(report.findings):
+    if report is None or not 0 <= index < len(report.findings):
         raise HTTPException(404, "There is no such finding in this try.")
-    fix = report.findings[place].fix
+    fix = report.findings[index].fix
     text = decode(bytes(row["source"]))
     if fix is None or isinstance(text, Unreadable):
         raise HTTPException(409, "There is no fix to try for this finding.")
@@ -182,10 +182,10 @@ def _neighbour(submissions: list[Row], submission_id: int, step: int) -> Neighbo
     ids = [each["id"] for each in submissions]
     if submission_id not in ids:
         return None
-    place = ids.index(submission_id) + step
-    if not 0 <= place < len(submissions):
+    index = ids.index(submission_id) + step
+    if not 0 <= index < len(submissions):
         return None
-    return Neighbour(submission_id=ids[place], student=submissions[place]["student"])
+    return Neighbour(submission_id=ids[index], student=submissions[index]["student"])
 
 
 @router.get("/{submission_id}/scenarios/{number}", response_model=TrialView, responses={503: {"model": Sorry}})

@@ -46,7 +46,7 @@ class VerdictView(BaseModel):
     concept: str | None
     because: str
     span: tuple[int, int]
-    place: int
+    index: int
     about: list[str]
     event: EventWords | None
 

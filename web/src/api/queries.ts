@@ -98,9 +98,9 @@ export const setWithdrawn = (round: number, key: string, submissionId: number | 
   });
 
 /** Marks a script again with the fix of one of its findings. */
-export const tryChange = (id: number, place: number) =>
-  ask("post", "/api/submissions/{submission_id}/findings/{place}/change", {
-    params: { path: { submission_id: id, place } },
+export const tryChange = (id: number, index: number) =>
+  ask("post", "/api/submissions/{submission_id}/findings/{index}/change", {
+    params: { path: { submission_id: id, index } },
   });
 
 /** Keeps what is predicted for a scenario of a try. */

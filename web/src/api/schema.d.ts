@@ -247,7 +247,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/submissions/{submission_id}/findings/{place}/change": {
+    "/api/submissions/{submission_id}/findings/{index}/change": {
         parameters: {
             query?: never;
             header?: never;
@@ -260,7 +260,7 @@ export interface paths {
          * Try Change
          * @description Marks the script again with the fix of one of its findings; nothing is kept.
          */
-        post: operations["try_change_api_submissions__submission_id__findings__place__change_post"];
+        post: operations["try_change_api_submissions__submission_id__findings__index__change_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1697,8 +1697,8 @@ export interface components {
                 number,
                 number
             ];
-            /** Place */
-            place: number;
+            /** Index */
+            index: number;
             /** About */
             about: string[];
             event: components["schemas"]["EventWords"] | null;
@@ -2437,13 +2437,13 @@ export interface operations {
             };
         };
     };
-    try_change_api_submissions__submission_id__findings__place__change_post: {
+    try_change_api_submissions__submission_id__findings__index__change_post: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 submission_id: number;
-                place: number;
+                index: number;
             };
             cookie?: never;
         };

@@ -105,8 +105,8 @@ function layered(moment: Moment, sizes: ReadonlyMap<string, SceneView["pieces"][
 }
 
 const Squares = memo(function Squares({ width, height }: { width: number; height: number }) {
-  const across = Array.from({ length: Math.max(Math.ceil(width) - 1, 0) }, (_, place) => place + 1);
-  const up = Array.from({ length: Math.max(Math.ceil(height) - 1, 0) }, (_, place) => place + 1);
+  const across = Array.from({ length: Math.max(Math.ceil(width) - 1, 0) }, (_, index) => index + 1);
+  const up = Array.from({ length: Math.max(Math.ceil(height) - 1, 0) }, (_, index) => index + 1);
   return (
     <path
       aria-hidden
@@ -121,7 +121,7 @@ const Squares = memo(function Squares({ width, height }: { width: number; height
 const Ruler = memo(function Ruler({ width, height, letters }: { width: number; height: number; letters: number }) {
   const step = Math.max(4, Math.ceil(letters * 1.6));
   const every = (length: number) =>
-    Array.from({ length: Math.max(Math.ceil(length / step) - 1, 0) }, (_, place) => (place + 1) * step);
+    Array.from({ length: Math.max(Math.ceil(length / step) - 1, 0) }, (_, index) => (index + 1) * step);
   return (
     <g aria-hidden style={{ fontSize: `${letters * 0.8}px` }}>
       {every(width).map((x) => (

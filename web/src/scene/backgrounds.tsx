@@ -27,6 +27,6 @@ export const BACKGROUNDS: Record<string, (width: number, height: number) => Reac
 
 /** A beam along the top and a post every eight squares. */
 function beams(width: number, height: number): string {
-  const posts = Array.from({ length: Math.floor(width / 8) }, (_, place) => `M${place * 8 + 4} 1V${height - 1}`);
+  const posts = Array.from({ length: Math.floor(width / 8) }, (_, index) => `M${index * 8 + 4} 1V${height - 1}`);
   return `M0 1H${width}${posts.join("")}`;
 }

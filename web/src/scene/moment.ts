@@ -1,7 +1,7 @@
 /** Everything that a scene shows in one frame, whether it is read off a trace or played by hand. */
 
 import type { AsidesView, SceneView, TraceView } from "../api/client";
-import { FRAMES_PER_SECOND, placeAt, valueAt } from "../values";
+import { FRAMES_PER_SECOND, indexAt, valueAt } from "../values";
 
 export interface Stand {
   name: string;
@@ -65,7 +65,7 @@ export function momentAt(scene: SceneView, trace: TraceView, asides: AsidesView,
 function standing(trace: TraceView, frame: number): Stand[] {
   const stands: Stand[] = [];
   for (const [name, track] of Object.entries(trace.pieces)) {
-    if (placeAt(track["x"], frame) < 0) continue;
+    if (indexAt(track["x"], frame) < 0) continue;
     if (valueAt(track["removed"], frame) === true || valueAt(track["visible"], frame) === false) continue;
     const carrying = valueAt(track["carrying"], frame);
     stands.push({

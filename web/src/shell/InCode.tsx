@@ -6,7 +6,7 @@ export function InCode({ text }: { text: string }) {
     <>
       {text
         .split("`")
-        .map((part, place) => (place % 2 ? <code key={place}>{part}</code> : <Fragment key={place}>{part}</Fragment>))}
+        .map((part, index) => (index % 2 ? <code key={index}>{part}</code> : <Fragment key={index}>{part}</Fragment>))}
     </>
   );
 }

@@ -61,8 +61,8 @@ export function CameLane({ trial, lane, layout, rem }: LaneProps) {
           </text>
         </g>
       ))}
-      {ticks(trial).map(({ frame, words, shape, hollow }, place) => (
-        <g key={`${frame} ${place}`} role="img" aria-label={`${words} at ${clock(frame)}`} data-came={shape}>
+      {ticks(trial).map(({ frame, words, shape, hollow }, index) => (
+        <g key={`${frame} ${index}`} role="img" aria-label={`${words} at ${clock(frame)}`} data-came={shape}>
           <title>{words}</title>
           <Tick shape={shape} hollow={hollow} x={layout.x(Math.max(frame, 0))} top={top} height={height} />
         </g>

@@ -66,8 +66,8 @@ interface BandProps {
 function Band({ history, end, layout, y, height, rem, dashed }: BandProps) {
   return (
     <>
-      {history.map(([frame, value], place) => {
-        const until = history[place + 1]?.[0] ?? end;
+      {history.map(([frame, value], index) => {
+        const until = history[index + 1]?.[0] ?? end;
         const text = show(value);
         const x = layout.x(frame);
         const width = Math.max(layout.x(until) - x, 1);
@@ -91,7 +91,7 @@ function Band({ history, end, layout, y, height, rem, dashed }: BandProps) {
                 strokeWidth={4}
                 paintOrder="stroke"
               >
-                {dashed && place === 0 ? `reference: ${text}` : text}
+                {dashed && index === 0 ? `reference: ${text}` : text}
               </text>
             ) : null}
           </g>

@@ -8,11 +8,11 @@ export function PlaceLane({ trial, lane, layout, rem }: LaneProps) {
   const height = lane.height * 0.6;
   return (
     <>
-      {places.map((each, place) => {
+      {places.map((each, index) => {
         const x = layout.x(Math.max(each.frame, 0));
-        const end = layout.x(places[place + 1]?.frame ?? trial.last_frame);
+        const end = layout.x(places[index + 1]?.frame ?? trial.last_frame);
         return (
-          <g key={`${each.frame} ${place}`} role="img" aria-label={`in ${each.place} from ${clock(each.frame)}`}>
+          <g key={`${each.frame} ${index}`} role="img" aria-label={`in ${each.place} from ${clock(each.frame)}`}>
             <title>{each.place}</title>
             <path d={`M${x} ${y}v${height}M${x} ${y + height / 2}H${end}`} stroke="var(--pencil)" fill="none" />
             {end - x > rem * 2 ? (

@@ -11,12 +11,12 @@ export function PlayerLane({ trial, lane, layout, rem }: LaneProps) {
   const base = top + height / 2 + rem * 0.27;
   return (
     <>
-      {trial.inputs.map((given, place) => {
+      {trial.inputs.map((given, index) => {
         const x = layout.x(given.frame);
         const width = Math.max(layout.x(Math.min(given.up, trial.last_frame)) - x, 2);
         return (
           <g
-            key={`${given.kind} ${given.what} ${given.frame} ${place}`}
+            key={`${given.kind} ${given.what} ${given.frame} ${index}`}
             role="img"
             aria-label={inWords(given)}
             data-input={given.kind}

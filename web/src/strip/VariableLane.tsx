@@ -49,11 +49,11 @@ export function VariableLane({ trial, lane, layout, rem }: LaneProps) {
 function labelled(history: History, layout: Layout, rem: number): [frame: number, value: unknown, falls: boolean][] {
   const found: [number, unknown, boolean][] = [];
   let free = -Infinity;
-  history.forEach(([frame, value], place) => {
+  history.forEach(([frame, value], index) => {
     const x = layout.x(frame);
     if (x < free) return;
     free = x + show(value).length * rem * 0.62;
-    const before = history[place - 1]?.[1];
+    const before = history[index - 1]?.[1];
     found.push([frame, value, typeof value === "number" && typeof before === "number" && value < before]);
   });
   return found;

@@ -5,17 +5,17 @@ import type { LaneProps } from "./VariableLane";
 next one leaves room. */
 export function WordsLane({ trial, lane, layout, rem }: LaneProps) {
   const kind = lane.kind === "asked" ? "asked" : lane.kind === "told" ? "told" : "answered";
-  const entries = trial.steps.flatMap((step, place) =>
-    step.kind === kind ? [{ position: place + 1, text: step.text }] : [],
+  const entries = trial.steps.flatMap((step, index) =>
+    step.kind === kind ? [{ position: index + 1, text: step.text }] : [],
   );
   // what was told leaves the upper part of its lane to pins
   const top = lane.top + (kind === "told" ? lane.height - rem * 1.2 : lane.height * 0.25);
   const height = rem * 0.94;
   return (
     <>
-      {entries.map(({ position, text }, place) => {
+      {entries.map(({ position, text }, index) => {
         const x = layout.x(position);
-        const next = entries[place + 1];
+        const next = entries[index + 1];
         const room = (next ? layout.x(next.position) : layout.width) - x - 14;
         const words = shorten(text, Math.max(Math.floor(room / (rem * 0.42)), 3));
         return (

@@ -78,17 +78,17 @@ export interface Tick {
 function secondTicks(last: number): Tick[] {
   const length = seconds(last);
   const step = length > 60 ? 10 : length > 24 ? 5 : length > 12 ? 2 : 1;
-  return Array.from({ length: Math.floor(length / step + 1e-9) + 1 }, (_, place) => ({
-    frame: place * step * FRAMES_PER_SECOND,
-    words: place === 0 ? "0 s" : String(place * step),
+  return Array.from({ length: Math.floor(length / step + 1e-9) + 1 }, (_, index) => ({
+    frame: index * step * FRAMES_PER_SECOND,
+    words: index === 0 ? "0 s" : String(index * step),
   }));
 }
 
 function stepTicks(last: number): Tick[] {
   const step = last > 60 ? 10 : last > 24 ? 5 : 1;
-  return Array.from({ length: Math.floor(last / step) + 1 }, (_, place) => ({
-    frame: place * step,
-    words: place === 0 ? "step" : String(place * step),
+  return Array.from({ length: Math.floor(last / step) + 1 }, (_, index) => ({
+    frame: index * step,
+    words: index === 0 ? "step" : String(index * step),
   }));
 }
 

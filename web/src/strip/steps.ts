@@ -18,7 +18,7 @@ export function shown(trial: TrialView): ShownTrial {
   if (!trial.straight || !trial.trace) return { ...trial, unit: "frame" };
   const steps = trial.steps;
   const end = steps.length;
-  const at = (frame: number) => steps.reduce((last, step, place) => (step.frame <= frame ? place + 1 : last), 0);
+  const at = (frame: number) => steps.reduce((last, step, index) => (step.frame <= frame ? index + 1 : last), 0);
   const names = [...trial.variables.map((variable) => variable.name), "outcome"];
   const samples = Object.fromEntries(names.map((name) => [name, historyOf(name, steps)]));
   const reference = Object.fromEntries(names.map((name) => [name, aligned(name, trial.reference.steps, steps)]));
@@ -31,9 +31,9 @@ export function shown(trial: TrialView): ShownTrial {
     ...trial,
     unit: "step",
     last_frame: end,
-    inputs: steps.flatMap((step, place) =>
+    inputs: steps.flatMap((step, index) =>
       step.kind === "answered"
-        ? [{ kind: "answer" as const, frame: place + 1, what: step.text, value: null, up: place + 1, until: null }]
+        ? [{ kind: "answer" as const, frame: index + 1, what: step.text, value: null, up: index + 1, until: null }]
         : [],
     ),
     checks: trial.checks.map((check) => ({
@@ -53,8 +53,8 @@ export function shown(trial: TrialView): ShownTrial {
       ...trial.trace,
       frames: end + 1,
       stopped: stopped ? { ...stopped, frame: end } : null,
-      story: steps.flatMap((step, place) =>
-        isTold(step) ? [{ frame: place + 1, line: step.line, text: step.text, who: "" }] : [],
+      story: steps.flatMap((step, index) =>
+        isTold(step) ? [{ frame: index + 1, line: step.line, text: step.text, who: "" }] : [],
       ),
       changes: changesOf(steps),
       tests: trial.trace.tests.map((test) => ({ ...test, frame: at(test.frame) })),
@@ -75,8 +75,8 @@ function isTold(step: StepView): boolean {
 
 /** The values that a thing took, by position; unset (or "playing") at the beginning. */
 function historyOf(name: string, steps: readonly StepView[]): History {
-  const changes = steps.flatMap((step, place): History =>
-    step.kind === "changed" && step.text === name ? [[place + 1, step.value]] : [],
+  const changes = steps.flatMap((step, index): History =>
+    step.kind === "changed" && step.text === name ? [[index + 1, step.value]] : [],
   );
   return [[0, name === "outcome" ? "playing" : { unset: true }], ...changes];
 }
@@ -95,7 +95,7 @@ function aligned(name: string, reference: readonly StepView[], own: readonly Ste
       .filter(({ step }) => step.kind === "changed" && step.text === name)
       .forEach(({ step }, turn) => found.push([Math.max(places[turn] ?? last, found.at(-1)?.[0] ?? 0), step.value]));
   });
-  return found.filter(([position], place) => found[place + 1]?.[0] !== position);
+  return found.filter(([position], index) => found[index + 1]?.[0] !== position);
 }
 
 interface Placed {
@@ -106,9 +106,9 @@ interface Placed {
 /** The steps before the first answer, between the first and the second, and so on. */
 function segments(steps: readonly StepView[]): Placed[][] {
   const found: Placed[][] = [[]];
-  steps.forEach((step, place) => {
+  steps.forEach((step, index) => {
     if (step.kind === "answered") found.push([]);
-    found.at(-1)?.push({ step, position: place + 1 });
+    found.at(-1)?.push({ step, position: index + 1 });
   });
   return found;
 }
@@ -123,12 +123,12 @@ function firstDifference(own: History, reference: History, end: number): number 
 
 function changesOf(steps: readonly StepView[]) {
   const known = new Map<string, unknown>();
-  return steps.flatMap((step, place) => {
+  return steps.flatMap((step, index) => {
     if (step.kind !== "changed") return [];
     const old = known.has(step.text) ? known.get(step.text) : { unset: true };
     known.set(step.text, step.value);
     return [
-      { frame: place + 1, line: step.line, handler: null, scope: "script", name: step.text, old, new: step.value },
+      { frame: index + 1, line: step.line, handler: null, scope: "script", name: step.text, old, new: step.value },
     ];
   });
 }
@@ -146,7 +146,7 @@ function nearest(steps: readonly StepView[], frame: number, line: number): numbe
 function linesOf(lines: Lines, steps: readonly StepView[]): Lines {
   return Object.fromEntries(
     Object.entries(lines).map(([line, spans]) => {
-      const own = steps.flatMap((step, place) => (step.line === Number(line) ? [place + 1] : []));
+      const own = steps.flatMap((step, index) => (step.line === Number(line) ? [index + 1] : []));
       const often = spans.reduce((sum, [, , count]) => sum + count, 0);
       const first = own.length > 0 ? own : spans.map(([since]) => nearest(steps, since, Number(line)));
       return [

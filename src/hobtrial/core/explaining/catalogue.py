@@ -203,8 +203,8 @@ def happened(finding: Finding, played: Sequence[Played]) -> list[str]:
     refs = [ref for ref in finding.checks if ref[0] == finding.scenario] or list(finding.checks)
     if not refs or not played:
         return []
-    number, place = refs[0]
-    verdict = played[number].verdicts[place]
+    number, index = refs[0]
+    verdict = played[number].verdicts[index]
     if verdict.verdict == HELD:  # another mistake hid it until that one was mended
         return [f"This shows once the other mistakes are mended: `{verdict.expect}`."]
     found: list[str] = []

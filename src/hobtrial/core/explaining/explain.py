@@ -78,10 +78,10 @@ def explain(prepared: Prepared, script: Script, played: list[Played]) -> Explana
     if not _stands(prepared, chain):
         chain = _follow(prepared, script, played, budget, steps=False)
     findings: list[Finding] = []
-    for place, link in enumerate(chain.links):
+    for index, link in enumerate(chain.links):
         confidence: Confidence = "likely" if link.rivals else "shown"
         for tried in (link.best, *link.rivals):
-            fix = _fix(prepared, script, played, link, tried, first=place == 0)
+            fix = _fix(prepared, script, played, link, tried, first=index == 0)
             findings.append(_finding(prepared, tried, confidence, fix, link.lines))
     findings.extend(_unsettled(prepared, chain))
     ordered = sorted(findings, key=lambda finding: -finding.marks_lost)
@@ -150,9 +150,9 @@ def _probes(
     """For each cause of a broken check the shortest scenario that shows it: what mends none of them is dropped."""
     causes: dict[tuple[Any, ...], int] = {}
     for run in sorted(broken, key=lambda run: (run.trials * run.trace.planned, run.number)):
-        for place, verdict in enumerate(run.verdicts):
+        for index, verdict in enumerate(run.verdicts):
             if verdict.verdict != HELD:
-                needs = prepared.scenarios[run.number].checks[place].about
+                needs = prepared.scenarios[run.number].checks[index].about
                 cause = why(verdict, needs, script, traces[run.number], theirs[run.number])
                 causes.setdefault(cause.key, run.number)
     return frozenset(causes.values())
@@ -167,9 +167,9 @@ def _about(prepared: Prepared, run: Played) -> frozenset[Observable]:
     """What the checks of a scenario that do not hold are about."""
     return frozenset(
         what
-        for place, verdict in enumerate(run.verdicts)
+        for index, verdict in enumerate(run.verdicts)
         if verdict.verdict != HELD
-        for what in prepared.scenarios[run.number].checks[place].about
+        for what in prepared.scenarios[run.number].checks[index].about
     )
 
 
@@ -245,7 +245,7 @@ def _lines(edit: Edit, facts: dict[str, Any], origin: tuple[int, ...]) -> tuple[
 
 
 def _marks(prepared: Prepared, refs: Iterable[CheckRef]) -> float:
-    return sum(prepared.scenarios[number].checks[place].spec.marks for number, place in refs)
+    return sum(prepared.scenarios[number].checks[index].spec.marks for number, index in refs)
 
 
 def _as_handed_in(facts: dict[str, Any], origin: tuple[int, ...]) -> dict[str, Any]:
@@ -263,15 +263,15 @@ def _unsettled(prepared: Prepared, chain: _Chain) -> list[Finding]:
     causes: dict[tuple[Any, ...], list[tuple[Cause, CheckRef]]] = {}
     settled: dict[tuple[Any, ...], tuple[str, Facts]] = {}
     for run in played:
-        for place, verdict in enumerate(run.verdicts):
+        for index, verdict in enumerate(run.verdicts):
             if verdict.verdict != HELD:
-                needs = prepared.scenarios[run.number].checks[place].about
+                needs = prepared.scenarios[run.number].checks[index].about
                 own = traces[run.number]
                 theirs = reference_of(prepared, run)
                 cause = why(verdict, needs, script, own, theirs)
                 slip = recognise(Seen(prepared, script, cause, needs, own, theirs))
                 key = cause.key if slip is None else (slip[0], slip[1].get("line") or cause.lines)
-                causes.setdefault(key, []).append((cause, (run.number, place)))
+                causes.setdefault(key, []).append((cause, (run.number, index)))
                 if slip is not None:
                     settled.setdefault(key, slip)
     _follow_up(causes, settled)

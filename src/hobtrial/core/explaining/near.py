@@ -27,7 +27,7 @@ def near(a: str, b: str) -> bool:
 
 def _swapped(a: str, b: str) -> bool:
     """Whether two letters next to each other changed places."""
-    odd = [place for place, (x, y) in enumerate(zip(a, b, strict=True)) if x != y]
+    odd = [index for index, (x, y) in enumerate(zip(a, b, strict=True)) if x != y]
     return len(odd) == 2 and odd[1] == odd[0] + 1 and a[odd[0]] == b[odd[1]] and a[odd[1]] == b[odd[0]]
 
 

@@ -85,10 +85,10 @@ def search(prepared: Prepared, subject: Subject, played: list[Played], budget: B
     """
     shown: list[Tried] = []
     wanted = {
-        (run.number, place)
+        (run.number, index)
         for run in played
         if run.number in subject.traces
-        for place, each in enumerate(run.verdicts)
+        for index, each in enumerate(run.verdicts)
         if each.verdict != HELD
     }
     known: set[str] = set()
@@ -165,7 +165,7 @@ def _try(
     if not mends or any(_now(played[number], after[number], held=False) for number in reached):
         return None
     probed = [played[number] for number in reached]
-    first = frozenset(what for number, place in mends for what in prepared.scenarios[number].checks[place].about)
+    first = frozenset(what for number, index in mends for what in prepared.scenarios[number].checks[index].about)
     if not _agrees(prepared, first, mends, probed, after) and not _puts_off(prepared, first, probed, after):
         return None  # neither can come out over all scenarios any more
     others = [run.number for run in played if run.number not in after]
@@ -177,7 +177,7 @@ def _try(
         if _now(played[number], after[number], held=False):
             return None
     mends = {ref for run in played for ref in _now(run, after[run.number], held=True)}
-    about = frozenset(what for number, place in mends for what in prepared.scenarios[number].checks[place].about)
+    about = frozenset(what for number, index in mends for what in prepared.scenarios[number].checks[index].about)
     firm = _agrees(prepared, about, mends, played, after)
     if not firm and not _puts_off(prepared, about, played, after):
         return None
@@ -220,8 +220,8 @@ def _now(before: Played, after: Played, *, held: bool) -> list[CheckRef]:
     """The checks that hold now and did not before (or the other way round)."""
     pairs = zip(before.verdicts, after.verdicts, strict=True)
     return [
-        (before.number, place)
-        for place, (old, new) in enumerate(pairs)
+        (before.number, index)
+        for index, (old, new) in enumerate(pairs)
         if (new.verdict == HELD) is held and (old.verdict == HELD) is not held
     ]
 
@@ -247,7 +247,7 @@ def _agrees(
         edited = after[run.number]
         scenario = prepared.scenarios[run.number]
         for what in about & set(edited.trace.samples):
-            mended_here = any(number == run.number and what in scenario.checks[place].about for number, place in mends)
+            mended_here = any(number == run.number and what in scenario.checks[index].about for number, index in mends)
             if not mended_here and _unaltered(what, run.trace, edited.trace):
                 continue
             if not same_steps(what, edited.trace, reference_of(prepared, run)):

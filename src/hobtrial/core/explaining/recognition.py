@@ -13,7 +13,7 @@ from typing import Any
 
 from ..judging import Prepared
 from ..script import Script
-from ..script.tree import Place, guards_of, places, targets
+from ..script.tree import Statement, guards_of, statements, targets
 from ..trial import Observable, Trace
 from .why import Cause
 
@@ -54,13 +54,13 @@ class Seen:
         """The kind of the exception or limit that stopped the script, if any did."""
         return str(self.cause.facts["kind"]) if self.cause.kind == "stopped" else ""
 
-    def stored_at(self) -> list[Place]:
+    def stored_at(self) -> list[Statement]:
         """The statements that stored the other value, or returned it in that frame."""
         line = self.cause.lines[0] if self.cause.lines else 0
         return [
-            place
-            for place in places(self.script.tree)
-            if place.node.lineno == line or (isinstance(place.node, ast.Return) and self.ran(place.node.lineno))
+            stmt
+            for stmt in statements(self.script.tree)
+            if stmt.node.lineno == line or (isinstance(stmt.node, ast.Return) and self.ran(stmt.node.lineno))
         ]
 
     def ran(self, line: int) -> bool:
@@ -79,22 +79,22 @@ def has_text(script: Script, text: str) -> bool:
     )
 
 
-def unguarded(seen: Seen) -> tuple[Place, str] | None:
+def unguarded(seen: Seen) -> tuple[Statement, str] | None:
     """A change without any test before it, where the reference has one for each such change; and that test."""
     if seen.cause.kind != "extra-change":
         return None
     line = seen.cause.lines[0] if seen.cause.lines else 0
-    place = next((each for each in places(seen.script.tree) if each.node.lineno == line), None)
+    stmt = next((each for each in statements(seen.script.tree) if each.node.lineno == line), None)
     name = seen.cause.what.removeprefix("game.")
     theirs = [
         guards_of(each)
-        for each in places(seen.reference.tree)
+        for each in statements(seen.reference.tree)
         if isinstance(each.node, (ast.Assign, ast.AugAssign)) and each.function is not None
         and name in [target.removeprefix("game.") for target in targets(each.node)]
     ]  # fmt: skip
-    if place is None or guards_of(place) or not theirs or not all(theirs):
+    if stmt is None or guards_of(stmt) or not theirs or not all(theirs):
         return None
-    return place, theirs[0][0]
+    return stmt, theirs[0][0]
 
 
 def asks_about(test: str, name: str) -> bool:

@@ -13,7 +13,7 @@ from dataclasses import dataclass, field
 
 from ..judging import Prepared
 from ..script import DIRECT, Script
-from ..script.tree import Place, alone, calls, functions, guards_of, handlers, places, renamed, targets, unparse
+from ..script.tree import Statement, alone, calls, functions, guards_of, handlers, renamed, statements, targets, unparse
 from ..trial import GAME_NAMES, Observable, Trace
 
 
@@ -38,9 +38,9 @@ class Subject:
         return functions(self.script.tree)
 
     @functools.cached_property
-    def places(self) -> list[Place]:
+    def statements(self) -> list[Statement]:
         """All statements that have their lines for themselves, in file order."""
-        return [place for place in places(self.script.tree) if alone(self.script, place.node)]
+        return [stmt for stmt in statements(self.script.tree) if alone(self.script, stmt.node)]
 
     @functools.cached_property
     def reference(self) -> Script:
@@ -48,9 +48,9 @@ class Subject:
         return self.prepared.reference.script
 
     @functools.cached_property
-    def reference_places(self) -> list[Place]:
+    def reference_statements(self) -> list[Statement]:
         """The reference's statements."""
-        return list(places(self.reference.tree))
+        return list(statements(self.reference.tree))
 
     @functools.cached_property
     def asked(self) -> list[str]:
@@ -137,10 +137,10 @@ class Subject:
     def conditions(self) -> dict[str, list[str]]:
         """For each thing that the reference stores or causes, the tests on the way there, as the script calls them."""
         found: dict[str, list[str]] = {}
-        for place in self.reference_places:
-            tests = guards_of(place)
+        for stmt in self.reference_statements:
+            tests = guards_of(stmt)
             if tests:
-                for target in targets(place.node):
+                for target in targets(stmt.node):
                     known = found.setdefault(self.here(target), [])
                     known += [text for text in map(self.here, tests) if text not in known]
         return found

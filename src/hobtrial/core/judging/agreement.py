@@ -54,9 +54,9 @@ def parting(what: Observable, own: Trace, reference: Trace, within: int = CLOSE)
     """
     last = min(own.last_frame, reference.last_frame)
     mine, theirs = _steps(what, own, last), _steps(what, reference, last)
-    for place in range(max(len(mine), len(theirs))):
-        a = mine[place] if place < len(mine) else None
-        b = theirs[place] if place < len(theirs) else None
+    for index in range(max(len(mine), len(theirs))):
+        a = mine[index] if index < len(mine) else None
+        b = theirs[index] if index < len(theirs) else None
         if a is not None and b is not None:
             if abs(a[0] - b[0]) <= within:
                 if same_value(what, a[1], b[1]):
@@ -67,11 +67,11 @@ def parting(what: Observable, own: Trace, reference: Trace, within: int = CLOSE)
             else:
                 a = None
         if a is not None:
-            if a[0] > last - within and place == len(theirs):
+            if a[0] > last - within and index == len(theirs):
                 return None
             return Parting(what, a[0], a[1], reference.value(what, a[0]), True, False)
         assert b is not None
-        if b[0] > last - within and place == len(mine):
+        if b[0] > last - within and index == len(mine):
             return None
         return Parting(what, b[0], own.value(what, b[0]), b[1], False, True)
     return None

@@ -18,11 +18,11 @@ def read_inputs(
 ) -> tuple[PlayerInput, ...]:
     """The inputs in written order; what is wrong with them goes to `complain`."""
     found: list[PlayerInput] = []
-    for place, given in enumerate(inputs):
+    for index, given in enumerate(inputs):
         try:
             found += _read(given, settings, names, length)
         except ExpectationError as error:
-            complain(f"{error}.", "input", place, *error.where)
+            complain(f"{error}.", "input", index, *error.where)
     return tuple(found)
 
 

@@ -104,11 +104,11 @@ class LiveGame:
         return kind in ("pick", "type") and bool(what.strip())
 
     def _let_go(self, key: str, frame: int) -> None:
-        place = self._downs.pop(key, None)
-        if place is not None:
-            down = self.played[place]
-            self.played[place] = replace(down, up=max(frame, down.frame + 1))
-            self._run.player.up_at(key, self.played[place].up)
+        index = self._downs.pop(key, None)
+        if index is not None:
+            down = self.played[index]
+            self.played[index] = replace(down, up=max(frame, down.frame + 1))
+            self._run.player.up_at(key, self.played[index].up)
 
     # ---- what is new
 

@@ -61,7 +61,7 @@ def play_scenario(
     if few and like is not None and len(chosen) > TRIALS_OF_AN_EDIT and scenario.spec.wild is not None:
         chosen = sorted({*range(TRIALS_OF_AN_EDIT - 1), like.trial})  # type: ignore[assignment]
     traces = {trial: prepared.play(woven, scenario, trial, record=record and not several) for trial in chosen}
-    verdicts = tuple(_over_trials(prepared, scenario, place, traces) for place, _ in enumerate(scenario.checks))
+    verdicts = tuple(_over_trials(prepared, scenario, index, traces) for index, _ in enumerate(scenario.checks))
     look = like.trial if like is not None else _first_broken(verdicts, traces)
     if record and several:
         traces[look] = prepared.play(woven, scenario, look, record=True)
@@ -71,8 +71,8 @@ def play_scenario(
     return Played(number, scenario.spec.name, traces[look], verdicts, look, len(scenario.plans), passes)
 
 
-def _over_trials(prepared: Prepared, scenario: PreparedScenario, place: int, traces: dict[int, Trace]) -> Verdict:
-    check = scenario.checks[place]
+def _over_trials(prepared: Prepared, scenario: PreparedScenario, index: int, traces: dict[int, Trace]) -> Verdict:
+    check = scenario.checks[index]
 
     def one(trial: int) -> Verdict:
         return judge(check, traces[trial], lambda: prepared.reference_trace(scenario, trial))
@@ -168,10 +168,10 @@ def shortest_break(prepared: Prepared, woven: Woven, run: Played) -> dict[int, d
     """For the first check that a wild run breaks, by its place: the shortest inputs that still break it."""
     scenario = prepared.scenarios[run.number]
     wild = scenario.spec.wild
-    place = next((n for n, verdict in enumerate(run.verdicts) if verdict.verdict == BROKEN), None)
-    if wild is None or place is None:
+    index = next((n for n, verdict in enumerate(run.verdicts) if verdict.verdict == BROKEN), None)
+    if wild is None or index is None:
         return {}
-    check = scenario.checks[place]
+    check = scenario.checks[index]
 
     def breaks(inputs: Deeds) -> bool:
         plan = wild_plan(scenario.plan, inputs)
@@ -191,7 +191,7 @@ def shortest_break(prepared: Prepared, woven: Woven, run: Played) -> dict[int, d
         "input": [deed.as_table() for deed in found],
         "check": [each.spec.model_dump(by_alias=True, exclude_none=True, mode="json") for each in scenario.checks],
     }
-    return {place: {"words": words if found else "no input at all is enough", "scenario": table}}
+    return {index: {"words": words if found else "no input at all is enough", "scenario": table}}
 
 
 def total(verdicts: Iterable[Judged]) -> float:
@@ -213,12 +213,12 @@ def by_concept(verdicts: Iterable[Judged]) -> dict[str, dict[str, int | float]]:
 def broken_checks(played: Iterable[Played]) -> set[tuple[int, int]]:
     """Scenario and check numbers of all checks that are broken (not: not reached)."""
     return {
-        (run.number, place) for run in played for place, verdict in enumerate(run.verdicts) if verdict.verdict == BROKEN
+        (run.number, index) for run in played for index, verdict in enumerate(run.verdicts) if verdict.verdict == BROKEN
     }
 
 
 def failed_checks(played: Iterable[Played]) -> set[tuple[int, int]]:
     """Scenario and check numbers of all checks that did not hold."""
     return {
-        (run.number, place) for run in played for place, verdict in enumerate(run.verdicts) if verdict.verdict != HELD
+        (run.number, index) for run in played for index, verdict in enumerate(run.verdicts) if verdict.verdict != HELD
     }

@@ -131,8 +131,8 @@ def prepare(exercise: Exercise) -> Prepared:
 
 def _craft(settings: Settings, names: Surroundings, lines: Lines, faults: list[Fault]) -> tuple[CraftRule, ...]:
     rules: list[CraftRule] = []
-    for place, line in enumerate(settings.craft):
-        path = ("craft", place)
+    for index, line in enumerate(settings.craft):
+        path = ("craft", index)
         if line.concept is not None and line.concept not in settings.concepts:
             faults.append(Fault(SETTINGS, lines.of((*path, "concept")), unknown_concept(line.concept, settings)))
         try:
@@ -152,11 +152,11 @@ def _without_luck(settings: Settings, lines: Lines) -> list[Fault]:
     return [
         Fault(
             SETTINGS,
-            lines.of(("scenario", number, "check", place, "same")),
+            lines.of(("scenario", number, "check", index, "same")),
             "`same` compares with the reference, which draws random numbers; give the scenario a `luck`.",
         )
         for number, scenario in enumerate(settings.scenario)
-        for place, check in enumerate(scenario.check)
+        for index, check in enumerate(scenario.check)
         if check.same is not None and scenario.luck is None
     ]
 
@@ -164,14 +164,14 @@ def _without_luck(settings: Settings, lines: Lines) -> list[Fault]:
 def _taken_names(settings: Settings, lines: Lines) -> list[Fault]:
     """Things of the scene that have a name of the language."""
     language = GAME_NAMES | BUILTINS
-    things = [("scene", kind, place, thing.name) for kind in ("piece", "spawner", "fact")
-              for place, thing in enumerate(getattr(settings.scene, kind))]  # fmt: skip
+    things = [("scene", kind, index, thing.name) for kind in ("piece", "spawner", "fact")
+              for index, thing in enumerate(getattr(settings.scene, kind))]  # fmt: skip
     paths: list[tuple[tuple[str | int, ...], str]] = [(thing[:-1], thing[-1]) for thing in things]
-    paths += [(("fact", place), fact.name) for place, fact in enumerate(settings.fact)]
+    paths += [(("fact", index), fact.name) for index, fact in enumerate(settings.fact)]
     paths += [
-        (("scene", group, place, "kind"), each.kind)
+        (("scene", group, index, "kind"), each.kind)
         for group in ("piece", "spawner")
-        for place, each in enumerate(getattr(settings.scene, group))
+        for index, each in enumerate(getattr(settings.scene, group))
         if each.kind != each.name
     ]
     return [

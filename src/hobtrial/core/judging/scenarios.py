@@ -111,16 +111,16 @@ def unknown_concept(concept: str, settings: Settings) -> str:
 def _checks(settings: Settings, scenario: Scenario, names: Surroundings, complain: Complain) -> list[PreparedCheck]:
     length = settings.length(scenario)
     checks: list[PreparedCheck] = []
-    for place, check in enumerate(scenario.check):
+    for index, check in enumerate(scenario.check):
         for key, time in (("at", check.at), ("by", check.by), ("from", check.from_), ("until", check.until)):
             if time is not None and time > length:
-                complain(f"`{key}` is {time:g} s, but this trial ends after {length:g} s.", "check", place, key)
+                complain(f"`{key}` is {time:g} s, but this trial ends after {length:g} s.", "check", index, key)
         if check.concept is not None and check.concept not in settings.concepts:
-            complain(unknown_concept(check.concept, settings), "check", place, "concept")
+            complain(unknown_concept(check.concept, settings), "check", index, "concept")
         try:
             checks.append(read_check(check, names))
         except ExpectationError as error:
-            complain(f"{error}.", "check", place, *error.where)
+            complain(f"{error}.", "check", index, *error.where)
     return checks
 
 

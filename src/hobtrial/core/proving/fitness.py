@@ -9,7 +9,7 @@ from typing import Any, Final
 from ..judging import HELD, Prepared, judge_craft, play_all, tidy, total
 from ..scene import PieceSpec
 from ..script import Script
-from ..script.tree import places, unparse
+from ..script.tree import statements, unparse
 
 FOR_NOTHING: Final = 0.2
 """Part of the marks that a starter may earn."""
@@ -90,8 +90,8 @@ def _branches(prepared: Prepared) -> list[dict[str, Any]]:
         for trial, _ in enumerate(scenario.plans):
             ran |= set(prepared.reference_trace(prepared.scenarios[number], trial).lines)
     found = []
-    for place in places(prepared.reference.script.tree):
-        node = place.node
+    for stmt in statements(prepared.reference.script.tree):
+        node = stmt.node
         if not isinstance(node, (ast.If, ast.While, ast.For)):
             continue
         test = unparse(node.test if not isinstance(node, ast.For) else node.iter)

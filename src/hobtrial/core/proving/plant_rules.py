@@ -15,11 +15,11 @@ from ..script.tree import (
     functions,
     handlers,
     negated,
-    places,
     replace_between,
     replace_node,
     rewrite,
     spans,
+    statements,
     unparse,
 )
 
@@ -68,8 +68,8 @@ def and_or(script: Script) -> Iterator[Edit]:
 
 def missing_condition(script: Script) -> Iterator[Edit]:
     """A test that lets everything pass; those of the outcome are `acts-after-end` and `restarts-mid-game`."""
-    for place in places(script.tree):
-        node = place.node
+    for stmt in statements(script.tree):
+        node = stmt.node
         if isinstance(node, ast.If) and "outcome" not in unparse(node.test):
             passes = "False" if isinstance(node.body[-1], ast.Return) else "True"
             yield Edit("missing-condition", spans(replace_node(script, node.test, passes)), "")
@@ -79,11 +79,11 @@ def unguarded(slip: str, *, restarting: bool) -> Planter:
     """Functions without their test of the outcome."""
 
     def plant(script: Script) -> Iterator[Edit]:
-        for place in places(script.tree):
-            node = place.node
-            if not isinstance(node, ast.If) or "outcome()" not in unparse(node.test) or place.function is None:
+        for stmt in statements(script.tree):
+            node = stmt.node
+            if not isinstance(node, ast.If) or "outcome()" not in unparse(node.test) or stmt.function is None:
                 continue
-            if bool(calls(place.function, "again")) is restarting:
+            if bool(calls(stmt.function, "again")) is restarting:
                 passes = "False" if isinstance(node.body[-1], ast.Return) else "True"
                 yield Edit(slip, spans(replace_node(script, node.test, passes)), "")
 
@@ -110,12 +110,12 @@ def left_out(
     """Lines left out, one at a time; only in the restart, or not there, where that is said."""
 
     def plant(script: Script) -> Iterator[Edit]:
-        for place in places(script.tree):
-            inside = place.function is not None and bool(calls(place.function, "again"))
-            if (restart is not None and inside is not restart) or (not top and place.function is None):
+        for stmt in statements(script.tree):
+            inside = stmt.function is not None and bool(calls(stmt.function, "again"))
+            if (restart is not None and inside is not restart) or (not top and stmt.function is None):
                 continue
-            if wanted(place.node):
-                yield Edit(slip, blank(script, place.node, place.block), "")
+            if wanted(stmt.node):
+                yield Edit(slip, blank(script, stmt.node, stmt.block), "")
 
     return plant
 
@@ -140,8 +140,8 @@ def _ends(node: ast.stmt) -> bool:
 
 def no_call(script: Script) -> Iterator[Edit]:
     """A call without its brackets."""
-    for place in places(script.tree):
-        match place.node:
+    for stmt in statements(script.tree):
+        match stmt.node:
             case ast.Expr(value=ast.Call(func=func, args=args) as call) if not args or unparse(func) in ("win", "lose"):
                 yield Edit("no-call", spans(replace_node(script, call, unparse(func))), "")
 
@@ -164,9 +164,9 @@ def not_registered(script: Script) -> Iterator[Edit]:
 
 def no_handler(script: Script) -> Iterator[Edit]:
     """A handler left out altogether."""
-    for place in places(script.tree):
-        if isinstance(place.node, ast.FunctionDef) and place.node.decorator_list:
-            yield Edit("no-handler", rewrite(script, place.node, ""), "")
+    for stmt in statements(script.tree):
+        if isinstance(stmt.node, ast.FunctionDef) and stmt.node.decorator_list:
+            yield Edit("no-handler", rewrite(script, stmt.node, ""), "")
 
 
 def every_frame(script: Script) -> Iterator[Edit]:

@@ -8,19 +8,19 @@ from typing import Final
 
 from ..explaining import Edit
 from ..script import Script
-from ..script.tree import blank, places, replace_node, rewrite, source_of, spans, unparse
+from ..script.tree import blank, replace_node, rewrite, source_of, spans, statements, unparse
 
 
 def changed_numbers(slip: str, kinds: tuple[type, ...]) -> Callable[[Script], Iterator[Edit]]:
     """Numbers in statements of some kinds, one more and doubled."""
 
     def plant(script: Script) -> Iterator[Edit]:
-        for place in places(script.tree):
-            at_top = place.function is None and not script.straight
+        for stmt in statements(script.tree):
+            at_top = stmt.function is None and not script.straight
             wanted = at_top if slip == "wrong-start" else not at_top
-            if not wanted or not isinstance(place.node, kinds):
+            if not wanted or not isinstance(stmt.node, kinds):
                 continue
-            for node in ast.walk(place.node):
+            for node in ast.walk(stmt.node):
                 if not isinstance(node, ast.Constant) or _in_event(script, node) or isinstance(node.value, bool):
                     continue
                 if isinstance(node.value, (int, float)):
@@ -32,36 +32,36 @@ def changed_numbers(slip: str, kinds: tuple[type, ...]) -> Callable[[Script], It
 
 def set_for_change(script: Script) -> Iterator[Edit]:
     """`score += 1` → `score = 1`."""
-    for place in places(script.tree):
-        if isinstance(place.node, ast.AugAssign):
-            node = place.node
+    for stmt in statements(script.tree):
+        if isinstance(stmt.node, ast.AugAssign):
+            node = stmt.node
             yield _line(script, node, "set-for-change", f"{unparse(node.target)} = {unparse(node.value)}")
 
 
 def change_for_set(script: Script) -> Iterator[Edit]:
     """`height = 1` in a function → `height += 1`."""
-    for place in places(script.tree):
-        match place.node:
+    for stmt in statements(script.tree):
+        match stmt.node:
             case ast.Assign(targets=[target], value=ast.Constant(value=int() as value)) if (
-                place.function is not None and not isinstance(value, bool)
+                stmt.function is not None and not isinstance(value, bool)
             ):
-                yield _line(script, place.node, "change-for-set", f"{unparse(target)} += {value}")
+                yield _line(script, stmt.node, "change-for-set", f"{unparse(target)} += {value}")
 
 
 def wrong_sign(script: Script) -> Iterator[Edit]:
     """`+=` ↔ `-=`."""
-    for place in places(script.tree):
-        match place.node:
+    for stmt in statements(script.tree):
+        match stmt.node:
             case ast.AugAssign(target=target, op=ast.Add() | ast.Sub() as op, value=value):
                 sign = "-" if isinstance(op, ast.Add) else "+"
-                yield _line(script, place.node, "wrong-sign", f"{unparse(target)} {sign}= {unparse(value)}")
+                yield _line(script, stmt.node, "wrong-sign", f"{unparse(target)} {sign}= {unparse(value)}")
 
 
 def missing_global(script: Script) -> Iterator[Edit]:
     """A function without its `global` line."""
-    for place in places(script.tree):
-        if isinstance(place.node, ast.Global):
-            yield Edit("missing-global", blank(script, place.node, place.block), "")
+    for stmt in statements(script.tree):
+        if isinstance(stmt.node, ast.Global):
+            yield Edit("missing-global", blank(script, stmt.node, stmt.block), "")
 
 
 def misspelt_name(script: Script) -> Iterator[Edit]:
@@ -80,10 +80,10 @@ def wrong_variable(script: Script) -> Iterator[Edit]:
             if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store) and node.id in script.globals
         }
     )
-    for place in places(script.tree):
-        if place.function is None or isinstance(place.node, (ast.If, ast.For, ast.While)):
+    for stmt in statements(script.tree):
+        if stmt.function is None or isinstance(stmt.node, (ast.If, ast.For, ast.While)):
             continue
-        for node in ast.walk(place.node):
+        for node in ast.walk(stmt.node):
             if isinstance(node, ast.Name) and node.id in names and isinstance(node.ctx, ast.Load):
                 for other in names:
                     if other != node.id:
@@ -99,10 +99,10 @@ def number_for_variable(script: Script) -> Iterator[Edit]:
         for target in node.targets
         if isinstance(target, ast.Name)
     }
-    for place in places(script.tree):
-        if place.function is None:
+    for stmt in statements(script.tree):
+        if stmt.function is None:
             continue
-        for node in ast.walk(place.node):
+        for node in ast.walk(stmt.node):
             if isinstance(node, (ast.Compare, ast.BinOp)):
                 for inner in ast.walk(node):
                     if isinstance(inner, ast.Name) and inner.id in starts:
@@ -147,27 +147,27 @@ def wrong_range(script: Script) -> Iterator[Edit]:
 
 def update_order(script: Script) -> Iterator[Edit]:
     """Two neighbours of a function that store and read the same, exchanged."""
-    for place in places(script.tree):
-        following = place.block[place.index + 1] if place.index + 1 < len(place.block) else None
+    for stmt in statements(script.tree):
+        following = stmt.block[stmt.index + 1] if stmt.index + 1 < len(stmt.block) else None
         simple = (ast.Assign, ast.AugAssign, ast.Expr)
-        if place.function is None or not isinstance(place.node, simple) or not isinstance(following, simple):
+        if stmt.function is None or not isinstance(stmt.node, simple) or not isinstance(following, simple):
             continue
-        names = [{each.id for each in ast.walk(node) if isinstance(each, ast.Name)} for node in (place.node, following)]
+        names = [{each.id for each in ast.walk(node) if isinstance(each, ast.Name)} for node in (stmt.node, following)]
         if names[0] & names[1]:
-            lead = " " * place.node.col_offset
+            lead = " " * stmt.node.col_offset
             swapped = (
-                *rewrite(script, place.node, lead + source_of(script, following)),
-                *rewrite(script, following, lead + source_of(script, place.node)),
+                *rewrite(script, stmt.node, lead + source_of(script, following)),
+                *rewrite(script, following, lead + source_of(script, stmt.node)),
             )
             yield Edit("update-order", swapped, "")
 
 
 def best_always_replaced(script: Script) -> Iterator[Edit]:
     """`if score > best: best = score` without its test."""
-    for place in places(script.tree):
-        match place.node:
+    for stmt in statements(script.tree):
+        match stmt.node:
             case ast.If(test=ast.Compare(), body=[ast.Assign(value=ast.Name())], orelse=[]):
-                yield Edit("best-always-replaced", spans(replace_node(script, place.node.test, "True")), "")
+                yield Edit("best-always-replaced", spans(replace_node(script, stmt.node.test, "True")), "")
 
 
 def _line(script: Script, node: ast.stmt, slip: str, text: str) -> Edit:

@@ -67,9 +67,9 @@ def _caught(prepared: Prepared, reading: Script) -> list[list[Any]]:
     found: list[list[Any]] = []
     for number, _ in enumerate(prepared.scenarios):
         run = play_scenario(prepared, woven, number)
-        found += [[number, place] for place, verdict in enumerate(run.verdicts) if verdict.verdict != HELD]
+        found += [[number, index] for index, verdict in enumerate(run.verdicts) if verdict.verdict != HELD]
     craft = judge_craft(prepared.craft, reading, prepared.alias)
-    found += [[-1, place] for place, verdict in enumerate(craft) if verdict.verdict in (BROKEN, NOT_REACHED)]
+    found += [[-1, index] for index, verdict in enumerate(craft) if verdict.verdict in (BROKEN, NOT_REACHED)]
     return found
 
 
@@ -125,11 +125,11 @@ def _differs(prepared: Prepared, woven: Woven, plan: Plan, theirs: Trace | None 
 
 def _shorter(prepared: Prepared, woven: Woven, found: _Difference) -> _Difference:
     """The same difference with as few inputs and arranged lines as possible, left out one after the other."""
-    for place in reversed(range(len(found.plan.inputs))):
-        inputs = found.plan.inputs[:place] + found.plan.inputs[place + 1 :]
+    for index in reversed(range(len(found.plan.inputs))):
+        inputs = found.plan.inputs[:index] + found.plan.inputs[index + 1 :]
         found = _differs(prepared, woven, replace(found.plan, inputs=inputs)) or found
-    for place in reversed(range(len(found.plan.arrange))):
-        arrange = found.plan.arrange[:place] + found.plan.arrange[place + 1 :]
+    for index in reversed(range(len(found.plan.arrange))):
+        arrange = found.plan.arrange[:index] + found.plan.arrange[index + 1 :]
         found = _differs(prepared, woven, replace(found.plan, arrange=arrange)) or found
     return found
 

@@ -27,15 +27,15 @@ class Turned:
 def turned(before: Report, after: Report) -> list[Turned]:
     """The checks with another verdict than before; of a text that could not be read all that hold now."""
     old = {
-        (scenario.name, place): check.verdict
+        (scenario.name, index): check.verdict
         for scenario in before.scenarios
-        for place, check in enumerate(scenario.checks)
+        for index, check in enumerate(scenario.checks)
     }
     return [
         Turned(scenario.name, check.expect, was, check.verdict)
         for scenario in after.scenarios
-        for place, check in enumerate(scenario.checks)
-        if (was := old.get((scenario.name, place), "not reached")) != check.verdict
+        for index, check in enumerate(scenario.checks)
+        if (was := old.get((scenario.name, index), "not reached")) != check.verdict
     ]
 
 

@@ -208,11 +208,11 @@ def _finding(prepared: Prepared, finding: Finding, played: list[Played], text: s
 def _with_shortest(prepared: Prepared, woven: Woven, played: list[Played], made: Report) -> Report:
     """Beside a check that a wild run breaks, the shortest inputs that still do."""
     for run in played:
-        for place, evidence in shortest_break(prepared, woven, run).items():
+        for index, evidence in shortest_break(prepared, woven, run).items():
             found = Shortest(**evidence)
             scenario = made.scenarios[run.number]
             checks = [
-                replace(check, shortest=found) if number == place else check
+                replace(check, shortest=found) if number == index else check
                 for number, check in enumerate(scenario.checks)
             ]
             scenarios = [
@@ -221,7 +221,7 @@ def _with_shortest(prepared: Prepared, woven: Woven, played: list[Played], made:
             ]
             findings = [
                 replace(each, happened=(*each.happened[:2], f"{capital(found.words)}."))
-                if each.scenario == run.number and (run.number, place) in each.checks
+                if each.scenario == run.number and (run.number, index) in each.checks
                 else each
                 for each in made.findings
             ]

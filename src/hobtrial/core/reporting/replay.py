@@ -113,15 +113,15 @@ def _parting_json(parting: Parting | None, trace: Trace | None) -> dict[str, Any
 
 
 def _checks(scenario: PreparedScenario, trial: int, trace: Trace, reference: Trace) -> list[dict[str, Any]]:
-    """The verdicts over this trial, each with its place among the scenario's checks and what it is about."""
+    """The verdicts over this trial, each with its index among the scenario's checks and what it is about."""
     return [
         {
             **judge(check, trace, lambda: reference).as_json(),
-            "place": place,
+            "index": index,
             "about": [str(what) for what in check.about],
             "event": event_json(check.event) if check.event is not None else None,
         }
-        for place, check in enumerate(scenario.checks)
+        for index, check in enumerate(scenario.checks)
         if check.trial in (None, trial)
     ]
 

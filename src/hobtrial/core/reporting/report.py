@@ -195,7 +195,7 @@ class FindingReport:
     @property
     def key(self) -> str:
         """What two findings must share to be one group."""
-        checks = ",".join(f"{scenario}.{place}" for scenario, place in sorted(self.checks))
+        checks = ",".join(f"{scenario}.{index}" for scenario, index in sorted(self.checks))
         return f"{self.slip}|{self.about}|{checks}"
 
 

@@ -208,11 +208,11 @@ class ExpressionWeaver:
         sides = [node.left, *node.comparators]
         scalar = [isinstance(side, ast.Constant) or is_number(side) for side in sides]
         woven = [weave_part(side) for side in sides]
-        for place, op in enumerate(node.ops):
+        for index, op in enumerate(node.ops):
             if isinstance(op, (ast.In, ast.NotIn)):
-                woven[place + 1] = call("__within", woven[place + 1])
-            elif not scalar[place] and not scalar[place + 1] and not isinstance(op, (ast.Is, ast.IsNot)):
-                woven[place + 1] = call("__thin", woven[place + 1])
+                woven[index + 1] = call("__within", woven[index + 1])
+            elif not scalar[index] and not scalar[index + 1] and not isinstance(op, (ast.Is, ast.IsNot)):
+                woven[index + 1] = call("__thin", woven[index + 1])
         return ast.Compare(woven[0], node.ops, woven[1:])
 
     def _children(self, node: ast.expr) -> ast.expr:
@@ -285,6 +285,6 @@ def call(function: str, *arguments: ast.expr) -> ast.Call:
     return ast.Call(name(function), list(arguments), [])
 
 
-def at(node: Node, place: ast.AST) -> Node:
+def at(node: Node, index: ast.AST) -> Node:
     """A node at the place of another."""
-    return ast.copy_location(node, place)
+    return ast.copy_location(node, index)

@@ -253,11 +253,11 @@ class _Looker:
     # ---- statements
 
     def visit_Match(self, node: ast.Match, in_function: bool) -> None:
-        for place, case in enumerate(node.cases):
+        for index, case in enumerate(node.cases):
             pattern = case.pattern
             if isinstance(pattern, ast.MatchAs) and pattern.name is not None:
                 self._bind(pattern, pattern.name, in_function=in_function)
-                if place < len(node.cases) - 1 or case.guard is not None:
+                if index < len(node.cases) - 1 or case.guard is not None:
                     words = f"`case {pattern.name}:` takes everything, so it can only be the last, without `if`."
                     self.refuse(pattern, words, "Compare with a value, or move it to the end.")
 

@@ -167,7 +167,7 @@ function Spread({ spread, outOf }: { spread: readonly number[]; outOf: number })
   const height = 36;
   const step = width / Math.max(spread.length, 1);
   const y = (value: number) => height - 2 - (value / Math.max(outOf, 1)) * (height - 4);
-  const path = spread.map((value, place) => `${place ? "V" : "M0 "}${y(value)}H${(place + 1) * step}`).join("");
+  const path = spread.map((value, index) => `${index ? "V" : "M0 "}${y(value)}H${(index + 1) * step}`).join("");
   return (
     <svg
       viewBox={`0 0 ${width} ${height}`}

@@ -119,8 +119,8 @@ function Dial({ fact, value: known, frame, onTurn: tell }: DialProps) {
           value={choices.findIndex((each) => each === value)}
           onChange={(event) => onTurn(choices[Number(event.target.value)] as Turned)}
         >
-          {choices.map((choice, place) => (
-            <option key={show(choice)} value={place}>
+          {choices.map((choice, index) => (
+            <option key={show(choice)} value={index}>
               {show(choice)}
             </option>
           ))}

@@ -48,8 +48,8 @@ export function Told({ play, game, onJoinAgain }: ToldProps) {
         </h2>
         {game.story.length === 0 ? <p className="text-sm text-neutral">Nothing was told yet.</p> : null}
         <ol className="min-h-0 flex-1 overflow-auto" aria-live="polite">
-          {game.story.map((line, place) => (
-            <li key={place} className="grid grid-cols-[4rem_1fr]" ref={place === game.story.length - 1 ? end : null}>
+          {game.story.map((line, index) => (
+            <li key={index} className="grid grid-cols-[4rem_1fr]" ref={index === game.story.length - 1 ? end : null}>
               <span className="text-neutral">{clock(line.frame)}</span>
               <span>
                 {line.who ? <span className="text-neutral">{line.who}: </span> : null}

@@ -71,15 +71,15 @@ export function RoundTable({ round, students, order, onOrder }: RoundTableProps)
         </tr>
       </thead>
       <tbody>
-        {students.map((student, place) => (
+        {students.map((student, index) => (
           <Row
             key={student.submission_id}
             student={student}
             round={round}
-            place={place}
+            index={index}
             hasCraft={hasCraft}
-            active={place === row ? active[1] : null}
-            onActive={(column) => setActive([place, column])}
+            active={index === row ? active[1] : null}
+            onActive={(column) => setActive([index, column])}
           />
         ))}
       </tbody>
@@ -114,13 +114,13 @@ function OrderButton({ name, active, onClick }: { name: string; active: boolean;
 interface RowProps {
   student: StudentRow;
   round: RoundView;
-  place: number;
+  index: number;
   hasCraft: boolean;
   active: number | null;
   onActive: (column: number) => void;
 }
 
-function Row({ student, round, place, hasCraft, active, onActive }: RowProps) {
+function Row({ student, round, index, hasCraft, active, onActive }: RowProps) {
   const unreadable = student.status === "unreadable";
   return (
     <tr className="border-t border-base-300 hover:bg-base-200">
@@ -136,7 +136,7 @@ function Row({ student, round, place, hasCraft, active, onActive }: RowProps) {
           <Link
             to={`/tries/${student.submission_id}/scenarios/0`}
             className="link"
-            data-cell={`${place},0`}
+            data-cell={`${index},0`}
             tabIndex={active === null ? -1 : 0}
             onFocus={() => onActive(0)}
           >
@@ -151,7 +151,7 @@ function Row({ student, round, place, hasCraft, active, onActive }: RowProps) {
               to={`/tries/${student.submission_id}/scenarios/${column}`}
               className="inline-flex gap-[0.2rem] px-1 py-[0.2rem] no-underline"
               aria-label={`${student.student}, ${scenario.name}: ${inWords(student.verdicts[column] ?? [])}`}
-              data-cell={`${place},${column}`}
+              data-cell={`${index},${column}`}
               tabIndex={active === column ? 0 : -1}
               onFocus={() => onActive(column)}
             >

@@ -17,7 +17,7 @@ const LEVELS = ["Nudge", "Pointer", "Fix"] as const;
 
 interface HelpProps {
   shown: number;
-  onShow: (place: number) => void;
+  onShow: (index: number) => void;
   /** 0 for no help, then one to three steps of it. */
   level: number;
   onLevel: (level: number) => void;
@@ -177,16 +177,16 @@ function Finding({
       ))}
       <Evidence finding={finding} />
       <div role="tablist" aria-label="Steps of help" className="mt-2 flex gap-4 border-b border-base-300">
-        {LEVELS.map((name, place) => (
+        {LEVELS.map((name, index) => (
           <button
             key={name}
             type="button"
             role="tab"
             id={`help-${name}`}
-            aria-selected={level === place + 1}
+            aria-selected={level === index + 1}
             aria-controls="help-text"
             className="cursor-pointer pb-1 text-neutral aria-selected:border-b-2 aria-selected:border-primary aria-selected:font-bold aria-selected:text-primary"
-            onClick={() => onLevel(level === place + 1 ? 0 : place + 1)}
+            onClick={() => onLevel(level === index + 1 ? 0 : index + 1)}
           >
             {name}
           </button>
@@ -202,7 +202,7 @@ function Finding({
           finding={finding}
           level={level}
           submissionId={submission.id}
-          place={submission.findings.indexOf(finding)}
+          index={submission.findings.indexOf(finding)}
         />
       </div>
       <p className="text-sm text-neutral">
@@ -227,9 +227,9 @@ function Elsewhere({ submission, finding }: { submission: SubmissionView; findin
   return (
     <p className="text-sm text-neutral">
       Not in this scenario; seen in{" "}
-      {numbers.map((number, place) => (
+      {numbers.map((number, index) => (
         <span key={number}>
-          {place > 0 ? ", " : ""}
+          {index > 0 ? ", " : ""}
           <Link className="link" to={`/tries/${submission.id}/scenarios/${number}`}>
             {submission.scenarios[number]?.name ?? `scenario ${number + 1}`}
           </Link>
@@ -244,12 +244,12 @@ function Level({
   finding,
   level,
   submissionId,
-  place,
+  index,
 }: {
   finding: FindingView;
   level: number;
   submissionId: number;
-  place: number;
+  index: number;
 }) {
   if (level === 0) return <p className="text-neutral">Choose how much help to show, or press w.</p>;
   if (level === 1)
@@ -286,7 +286,7 @@ function Level({
         Tried on all scenarios: mends {count(finding.fix.mends, "check")}, breaks{" "}
         {finding.fix.breaks === 0 ? "none" : finding.fix.breaks}. <InCode text={finding.note} />
       </p>
-      <TryChange key={`${submissionId} ${place}`} submissionId={submissionId} place={place} />
+      <TryChange key={`${submissionId} ${index}`} submissionId={submissionId} index={index} />
     </>
   );
 }

@@ -12,8 +12,8 @@ export function Story({ frame }: { frame: number }) {
         <p className="text-sm text-neutral">Nothing was told yet.</p>
       ) : (
         <ol>
-          {told.map((line, place) => (
-            <li key={place}>
+          {told.map((line, index) => (
+            <li key={index}>
               <button
                 type="button"
                 className="grid w-full cursor-pointer grid-cols-[4rem_1fr] text-left hover:bg-base-200"

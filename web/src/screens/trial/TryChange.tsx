@@ -6,8 +6,8 @@ import { count, marks } from "../../values";
 import { Button } from "../../shell/Button";
 
 /** Marks the script again with the fix in it, and shows what that turns. Nothing is kept. */
-export function TryChange({ submissionId, place }: { submissionId: number; place: number }) {
-  const trying = useMutation({ mutationFn: () => tryChange(submissionId, place) });
+export function TryChange({ submissionId, index }: { submissionId: number; index: number }) {
+  const trying = useMutation({ mutationFn: () => tryChange(submissionId, index) });
   return (
     <div className="mt-1 text-sm" data-tried={trying.data ? trying.data.marks : undefined}>
       <Button size="xs" disabled={trying.isPending} onClick={() => trying.mutate()}>

@@ -1,4 +1,4 @@
-import { clock, placeAt, same, shorten, show, valueAt } from "../../values";
+import { clock, indexAt, same, shorten, show, valueAt } from "../../values";
 import { useWatched } from "./watched";
 
 /** What every listed variable is in this frame, where it got that, and what the reference has. */
@@ -25,7 +25,7 @@ function Value({ name, frame }: { name: string; frame: number }) {
   const change = trace.changes.findLast(
     (each) => each.scope === "script" && (each.name === name || each.name === `game.${name}`) && each.frame <= frame,
   );
-  const since = history?.[placeAt(history, frame)]?.[0] ?? 0;
+  const since = history?.[indexAt(history, frame)]?.[0] ?? 0;
   return (
     <div className="min-w-0 shrink-0 grow basis-0 px-2 first:pl-0" data-value={name}>
       <dt className="text-sm text-neutral">{name}</dt>

@@ -67,15 +67,15 @@ function Watch({ subject, scenario, trial, trace, asides }: WatchProps) {
   );
   const [chosen, setChosen] = useState<number | null>(start.check);
   const [level, setLevel] = useState(POINTER);
-  const [place, setPlace] = useState(0);
+  const [index, setIndex] = useState(0);
   const [tie, setTie] = useState<Tie | null>(null);
 
   const onCheck = useCallback(
     (check: number, frame: number) => {
       setChosen(check);
-      const number = trial.checks[check]?.place;
+      const number = trial.checks[check]?.index;
       const about = findings.findIndex((finding) => finding.checks.some(([s, c]) => s === scenario && c === number));
-      if (about >= 0) setPlace(about);
+      if (about >= 0) setIndex(about);
       dispatch({ do: "seek", frame });
     },
     [dispatch, findings, scenario, trial],
@@ -100,7 +100,7 @@ function Watch({ subject, scenario, trial, trace, asides }: WatchProps) {
   const moment = useMemo(() => momentAt(trial.scene, trace, asides, head.frame), [trial, trace, asides, head.frame]);
   const counts = useMemo(() => lineCounts(trace), [trace]);
   const idle = useMemo(() => idleLines(source, counts), [source, counts]);
-  const finding = findings[place];
+  const finding = findings[index];
   const marks = useMemo(
     () => ({
       running: linesIn(trace, head.frame),
@@ -119,10 +119,10 @@ function Watch({ subject, scenario, trial, trace, asides }: WatchProps) {
   );
   const onPin = useCallback(
     (check: number | null) => {
-      const place = check === null ? undefined : trial.checks[check]?.place;
-      const about = findings.find((each) => each.checks.some(([s, c]) => s === scenario && c === place));
+      const index = check === null ? undefined : trial.checks[check]?.index;
+      const about = findings.find((each) => each.checks.some(([s, c]) => s === scenario && c === index));
       setTie(
-        about && place !== undefined
+        about && index !== undefined
           ? { lines: about.lines, frames: about.lines.flatMap((line) => momentsOf(trace, line)) }
           : null,
       );
@@ -130,8 +130,8 @@ function Watch({ subject, scenario, trial, trace, asides }: WatchProps) {
     [findings, scenario, trace, trial],
   );
   const about = useMemo(() => {
-    const places = finding?.checks.filter(([s]) => s === scenario).map(([, place]) => place) ?? [];
-    return trial.checks.flatMap((check, number) => (places.includes(check.place) ? [number] : []));
+    const indices = finding?.checks.filter(([s]) => s === scenario).map(([, index]) => index) ?? [];
+    return trial.checks.flatMap((check, number) => (indices.includes(check.index) ? [number] : []));
   }, [finding, scenario, trial]);
 
   const hands = useMemo(() => ({ onSeek, onCheck, onPin }), [onSeek, onCheck, onPin]);
@@ -186,8 +186,8 @@ function Watch({ subject, scenario, trial, trace, asides }: WatchProps) {
             {submission ? (
               <Help
                 submission={submission}
-                shown={place}
-                onShow={setPlace}
+                shown={index}
+                onShow={setIndex}
                 level={level}
                 onLevel={setLevel}
                 chosen={chosen}
@@ -237,8 +237,8 @@ function opening(
   scenario: number,
 ): { frame: number; check: number | null } {
   const finding = findings.find((each) => each.checks.some(([number]) => number === scenario));
-  const places = finding?.checks.filter(([number]) => number === scenario).map(([, place]) => place) ?? [];
-  const found = trial.checks.findIndex((check) => places.includes(check.place));
+  const indices = finding?.checks.filter(([number]) => number === scenario).map(([, index]) => index) ?? [];
+  const found = trial.checks.findIndex((check) => indices.includes(check.index));
   const check = found < 0 ? null : found;
   if (
     trial.unit === "frame" &&

@@ -23,7 +23,7 @@ export function linesIn(trace: TraceView, frame: number): number[] {
 export function idleLines(source: string, counts: ReadonlyMap<number, number>): number[] {
   return source
     .split("\n")
-    .map((text, place) => ({ text: text.trim(), line: place + 1 }))
+    .map((text, index) => ({ text: text.trim(), line: index + 1 }))
     .filter(({ text, line }) => text !== "" && !/^(#|@|def |global |else:|""")/.test(text) && !counts.has(line))
     .map(({ line }) => line);
 }

@@ -12,7 +12,7 @@ export function changeFrames(trial: TrialView): number[] {
 /** Broken checks with their frames, rising; one that is broken in no frame stands at its span's end. */
 export function brokenChecks(trial: TrialView): { check: number; frame: number }[] {
   return trial.checks
-    .map((check, place) => ({ check: place, frame: check.frame ?? check.span[1], verdict: check.verdict }))
+    .map((check, index) => ({ check: index, frame: check.frame ?? check.span[1], verdict: check.verdict }))
     .filter((each) => each.verdict === "broken")
     .sort((a, b) => a.frame - b.frame);
 }
@@ -24,7 +24,7 @@ export function nextBroken(
   chosen: number | null,
 ): { check: number; frame: number } | null {
   const broken = brokenChecks(trial);
-  const place = broken.findIndex((each) => each.check === chosen && each.frame === frame);
-  if (place >= 0) return broken[(place + 1) % broken.length] ?? null;
+  const index = broken.findIndex((each) => each.check === chosen && each.frame === frame);
+  if (index >= 0) return broken[(index + 1) % broken.length] ?? null;
   return broken.find((each) => each.frame > frame) ?? broken[0] ?? null;
 }

@@ -66,13 +66,13 @@ def _edit(subject: Subject, node: ast.expr, right: str) -> Edit:
 def broad(subject: Subject) -> Iterator[Edit]:
     """For each test that never changed its answer: those of the reference."""
     tests = [
-        subject.here(unparse(place.node.test))
-        for place in subject.reference_places
-        if isinstance(place.node, (ast.If, ast.While))
+        subject.here(unparse(stmt.node.test))
+        for stmt in subject.reference_statements
+        if isinstance(stmt.node, (ast.If, ast.While))
     ]
     wanted = [each for each in dict.fromkeys(tests) if subject.known(each)]
-    for place in subject.places:
-        node = place.node
+    for stmt in subject.statements:
+        node = stmt.node
         if isinstance(node, (ast.If, ast.While)) and _constant(subject, node):
             for right in wanted:
                 met = code_of(subject.script, node.test)

@@ -20,18 +20,18 @@ ID: Final = "best-always-replaced"
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each variable that takes over another's value: only if that is more, or less."""
     yield from _given(subject)
-    for place in subject.places:
-        match place.node:
+    for stmt in subject.statements:
+        match stmt.node:
             case ast.Assign(targets=[ast.Name() | ast.Attribute() as target], value=value) if (
-                place.function is not None and not isinstance(value, ast.Constant)
+                stmt.function is not None and not isinstance(value, ast.Constant)
             ):
                 best, new = unparse(target), unparse(value)
                 if best in new or not _compared(subject, best):
                     continue
                 for sign in (">", "<"):
-                    facts = {"best": best, "new": new, "sign": sign, "line": Line(place.node.lineno)}
+                    facts = {"best": best, "new": new, "sign": sign, "line": Line(stmt.node.lineno)}
                     head = f"if {new} {sign} {best}:"
-                    yield Edit(ID, wrapped(subject.script, [place.node], head), best, facts)
+                    yield Edit(ID, wrapped(subject.script, [stmt.node], head), best, facts)
 
 
 def _given(subject: Subject) -> Iterator[Edit]:

@@ -24,9 +24,9 @@ ID: Final = "both-ends"
 def edits(subject: Subject) -> Iterator[Edit]:
     """Tests, branches and handlers that end the game, exchanged."""
     script = subject.script
-    for place, other, spans in moves(subject):
-        if calls(place.node, "win", "lose") and calls(other, "win", "lose"):
-            facts = {"line": Line(place.node.lineno), "other": Line(other.lineno)}
+    for stmt, other, spans in moves(subject):
+        if calls(stmt.node, "win", "lose") and calls(other, "win", "lose"):
+            facts = {"line": Line(stmt.node.lineno), "other": Line(other.lineno)}
             yield Edit(ID, spans, "outcome", facts)
     for edit in exchanged(subject):
         if edit.facts["ends"]:

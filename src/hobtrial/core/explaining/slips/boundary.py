@@ -34,11 +34,11 @@ def edits(subject: Subject) -> Iterator[Edit]:
         if not isinstance(node, ast.Compare):
             continue
         sides = [node.left, *node.comparators]
-        for place, op in enumerate(node.ops):
+        for index, op in enumerate(node.ops):
             signs = SIGNS.get(type(op))
             if signs is None:
                 continue
-            left, right = sides[place], sides[place + 1]
+            left, right = sides[index], sides[index + 1]
             span = replace_between(script, left, right, *signs)
             names = names_in([left, right])
             if span is not None and names:
@@ -51,7 +51,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
                     "new_test": code_of(script, node).replace(signs[0], signs[1], 1),
                 }
                 yield Edit(ID, spans(span), names[0], facts)
-                if place == 0 and len(node.ops) == 1:
+                if index == 0 and len(node.ops) == 1:
                     yield from _one_off(subject, node, facts)
 
 

@@ -20,8 +20,8 @@ ID: Final = "branch-order"
 
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each chain of tests: each two branches exchanged, and each branch put first."""
-    for place in subject.places:
-        node = place.node
+    for stmt in subject.statements:
+        node = stmt.node
         if isinstance(node, ast.If) and not subject.script.lines[node.lineno - 1].lstrip().startswith("elif"):
             branches = _branches(node)
             for a, b in combinations(range(len(branches)), 2):

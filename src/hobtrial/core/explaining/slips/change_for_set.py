@@ -21,8 +21,8 @@ ID: Final = "change-for-set"
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each value added or taken away: the value itself set, and the one at the start."""
     script, starts = subject.script, reference_starts(subject)
-    for place in subject.places:
-        match place.node:
+    for stmt in subject.statements:
+        match stmt.node:
             case ast.AugAssign(target=target, op=ast.Add() | ast.Sub(), value=value):
                 pass
             case ast.Assign(targets=[target], value=ast.BinOp(left=left, op=ast.Add() | ast.Sub(), right=value)) if (
@@ -34,9 +34,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
         name = unparse(target)
         wanted = [code_of(script, value), f"-{code_of(script, value)}", starts.get(name, "0")]
         for text in dict.fromkeys(wanted):
-            lead = script.lines[place.node.lineno - 1][: place.node.col_offset]
-            facts = {"name": name, "change": unparse(place.node), "set": f"{name} = {text}"}
-            yield Edit(ID, rewrite(script, place.node, f"{lead}{name} = {text}"), name, facts)
+            lead = script.lines[stmt.node.lineno - 1][: stmt.node.col_offset]
+            facts = {"name": name, "change": unparse(stmt.node), "set": f"{name} = {text}"}
+            yield Edit(ID, rewrite(script, stmt.node, f"{lead}{name} = {text}"), name, facts)
 
 
 SLIP: Final = Slip(ID, Group.OWN, edits)

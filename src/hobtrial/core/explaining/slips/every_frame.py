@@ -114,11 +114,11 @@ def _longest_run(frames: list[int]) -> tuple[int, int]:
     """First frame and length of the longest stretch of frames on end."""
     best = (0, 0)
     start = 0
-    for place, frame in enumerate(frames):
-        if place and frame != frames[place - 1] + 1:
-            start = place
-        if place - start + 1 > best[1]:
-            best = (frames[start], place - start + 1)
+    for index, frame in enumerate(frames):
+        if index and frame != frames[index - 1] + 1:
+            start = index
+        if index - start + 1 > best[1]:
+            best = (frames[start], index - start + 1)
     return best
 
 

@@ -11,7 +11,7 @@ from typing import Any, Final
 
 from ...judging import Prepared
 from ...script import Script
-from ...script.tree import places, unparse
+from ...script.tree import statements, unparse
 from ..finding import Line
 from ..recognition import Seen
 from .slip import Group, Slip
@@ -27,8 +27,8 @@ def recognise(seen: Seen) -> dict[str, Any] | None:
             return told
     if not seen.other_value or not _counts(seen.reference, seen.cause.what, seen.prepared):
         return None
-    for place in seen.stored_at():
-        number = _fixed(place.node)
+    for stmt in seen.stored_at():
+        number = _fixed(stmt.node)
         if number is not None and number in _expected(seen.prepared):
             return {"number": repr(number), "reference": seen.cause.facts.get("reference")}
     return None
@@ -38,13 +38,13 @@ def _told(seen: Seen) -> dict[str, Any] | None:
     """A number that the story tells, that the reference does not tell, and that a line which ran has written out."""
     told = {word for line in seen.own.story for word in re.findall(r"\d+", line.text)}
     right = {word for line in seen.theirs.story for word in re.findall(r"\d+", line.text)}
-    for place in places(seen.script.tree):
-        fixed = _fixed(place.node)
-        inside = place.function is not None or seen.script.straight
-        if inside and fixed not in (None, 0, 1) and str(fixed) in told - right and place.node.lineno in seen.own.lines:
+    for stmt in statements(seen.script.tree):
+        fixed = _fixed(stmt.node)
+        inside = stmt.function is not None or seen.script.straight
+        if inside and fixed not in (None, 0, 1) and str(fixed) in told - right and stmt.node.lineno in seen.own.lines:
             other = sorted(right - told)
             if other:
-                line = Line(place.node.lineno)
+                line = Line(stmt.node.lineno)
                 return {"number": repr(fixed), "reference": int(other[0]), "line": line}
     return None
 
@@ -68,10 +68,10 @@ def _counts(reference: Script, what: str, prepared: Prepared) -> bool:
         isinstance(node, ast.AugAssign) and unparse(node.target).removeprefix("game.") == name
         for node in ast.walk(reference.tree)
     ) or any(
-        isinstance(place.node, ast.Assign)
-        and not isinstance(place.node.value, ast.Constant)
-        and any(unparse(target).removeprefix("game.") == name for target in place.node.targets)
-        for place in places(reference.tree)
+        isinstance(stmt.node, ast.Assign)
+        and not isinstance(stmt.node.value, ast.Constant)
+        and any(unparse(target).removeprefix("game.") == name for target in stmt.node.targets)
+        for stmt in statements(reference.tree)
     )
 
 

@@ -25,12 +25,17 @@ def edits(subject: Subject) -> Iterator[Edit]:
     stops = {trace.stopped.line for trace in subject.traces.values() if trace.stopped is not None and _gone(trace)}
     if not stops:
         return
-    for place, other, spans in moves(subject):
-        if place.node.lineno in stops or other.lineno in stops:
+    for stmt, other, spans in moves(subject):
+        if stmt.node.lineno in stops or other.lineno in stops:
             yield Edit(ID, spans, "remove", {"line": Line(min(stops))})
-    for place in subject.places:
-        if place.node.lineno in stops:
-            yield Edit(ID, blank(subject.script, place.node, place.block), "remove", {"line": Line(place.node.lineno)})
+    for stmt in subject.statements:
+        if stmt.node.lineno in stops:
+            yield Edit(
+                ID,
+                blank(subject.script, stmt.node, stmt.block),
+                "remove",
+                {"line": Line(stmt.node.lineno)},
+            )
 
 
 def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:

@@ -10,14 +10,14 @@ from collections.abc import Iterator
 from typing import Final
 
 from ...script.tree import (
-    Place,
+    Statement,
     after,
     before,
     body_start,
     calls,
     functions,
-    places,
     spans,
+    statements,
     targets,
     to_global,
     unparse,
@@ -69,10 +69,10 @@ def _reset_lines(subject: Subject) -> list[str]:
     for function in theirs.values():
         if not calls(function, "again"):
             continue
-        for place in places(ast.Module([function], [])):
-            if _puts_back(place):
+        for stmt in statements(ast.Module([function], [])):
+            if _puts_back(stmt):
                 found += [
-                    subject.here(line) for line in _opened(place.node, theirs) if subject.known_in(ast.parse(line))
+                    subject.here(line) for line in _opened(stmt.node, theirs) if subject.known_in(ast.parse(line))
                 ]
     return list(dict.fromkeys(found))
 
@@ -84,8 +84,8 @@ def _opened(node: ast.stmt, theirs: dict[str, ast.FunctionDef]) -> list[str]:
     return [unparse(node)]
 
 
-def _puts_back(place: Place) -> bool:
-    return isinstance(place.node, (ast.Assign, ast.Expr))
+def _puts_back(stmt: Statement) -> bool:
+    return isinstance(stmt.node, (ast.Assign, ast.Expr))
 
 
 def _restart_like(subject: Subject) -> list[ast.FunctionDef]:

@@ -38,20 +38,20 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 end = column(script, decorator.lineno, decorator.end_col_offset or 0)
                 facts = {"event": unparse(event), "function": function.name, "line": Line(decorator.lineno)}
                 yield Edit(ID, spans(Span(decorator.lineno, start, end, f"on({rest})")), facts["event"], facts)
-    lines = [unparse(place.node) for place in subject.places]
-    for place, text in zip(subject.places, lines, strict=True):
-        inside = place.function is not None or script.straight
-        doubled = lines.count(text) > 1 and isinstance(place.node, (ast.AugAssign, ast.Expr, ast.Assign))
-        called = isinstance(place.node, ast.Expr) and isinstance(place.node.value, ast.Call) and (
-            unparse(place.node.value.func) in subject.function_names
+    lines = [unparse(stmt.node) for stmt in subject.statements]
+    for stmt, text in zip(subject.statements, lines, strict=True):
+        inside = stmt.function is not None or script.straight
+        doubled = lines.count(text) > 1 and isinstance(stmt.node, (ast.AugAssign, ast.Expr, ast.Assign))
+        called = isinstance(stmt.node, ast.Expr) and isinstance(stmt.node.value, ast.Call) and (
+            unparse(stmt.node.value.func) in subject.function_names
         )  # fmt: skip
         if inside and (doubled or called):
             facts = {
                 "event": text,
-                "function": place.function.name if place.function else "",
-                "line": Line(place.node.lineno),
+                "function": stmt.function.name if stmt.function else "",
+                "line": Line(stmt.node.lineno),
             }
-            yield Edit(ID, blank(script, place.node, place.block), text, facts)
+            yield Edit(ID, blank(script, stmt.node, stmt.block), text, facts)
 
 
 SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import Place, Span, before, body_start, guards_of, indent, negated, targets, unparse, wrapped
+from ...script.tree import Span, Statement, before, body_start, guards_of, indent, negated, targets, unparse, wrapped
 from ..finding import Edit, Line
 from ..recognition import Seen, asks_about, changed_facts, unguarded
 from ..subject import Subject
@@ -21,25 +21,25 @@ SKIPPED: Final = (ast.Global, ast.FunctionDef, ast.Return, ast.Import, ast.Impor
 
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each line: only where the reference's tests before the same thing say yes."""
-    for place in subject.places:
-        if isinstance(place.node, SKIPPED) or (place.function is None and not subject.script.straight):
+    for stmt in subject.statements:
+        if isinstance(stmt.node, SKIPPED) or (stmt.function is None and not subject.script.straight):
             continue
-        own = guards_of(place)
-        for name in targets(place.node):
+        own = guards_of(stmt)
+        for name in targets(stmt.node):
             for test in subject.conditions.get(name, ()):
                 if test not in own and subject.known(test):
-                    facts = {"what": unparse(place.node), "test": test, "line": Line(place.node.lineno)}
-                    for spans in (*guarded(subject, place, test), *_with_else(subject, place, test)):
+                    facts = {"what": unparse(stmt.node), "test": test, "line": Line(stmt.node.lineno)}
+                    for spans in (*guarded(subject, stmt, test), *_with_else(subject, stmt, test)):
                         yield Edit(ID, spans, name, facts, shows_reference=True)
 
 
-def _with_else(subject: Subject, place: Place, test: str) -> Iterator[tuple[Span, ...]]:
+def _with_else(subject: Subject, stmt: Statement, test: str) -> Iterator[tuple[Span, ...]]:
     """The rest of a block under a test, with the reference's other branch below it."""
-    rest = place.block[place.index :]
+    rest = stmt.block[stmt.index :]
     if any(isinstance(node, SKIPPED) for node in rest):
         return
-    lead, last = indent(subject.script, place.node), rest[-1].end_lineno or rest[-1].lineno
-    for theirs in subject.reference_places:
+    lead, last = indent(subject.script, stmt.node), rest[-1].end_lineno or rest[-1].lineno
+    for theirs in subject.reference_statements:
         node = theirs.node
         if not isinstance(node, ast.If) or not node.orelse:
             continue
@@ -51,18 +51,18 @@ def _with_else(subject: Subject, place: Place, test: str) -> Iterator[tuple[Span
             yield (*wrapped(subject.script, rest, f"if {test}:"), Span(last, end, end, added))
 
 
-def guarded(subject: Subject, place: Place, test: str) -> Iterator[tuple[Span, ...]]:
+def guarded(subject: Subject, stmt: Statement, test: str) -> Iterator[tuple[Span, ...]]:
     """A line under a test: alone, with all that follows in its block, and with its whole function."""
     script = subject.script
-    if isinstance(place.node, ast.If) and script.lines[place.node.lineno - 1].lstrip().startswith("elif"):
+    if isinstance(stmt.node, ast.If) and script.lines[stmt.node.lineno - 1].lstrip().startswith("elif"):
         return
-    rest = [node for node in place.block[place.index :] if not isinstance(node, SKIPPED)]
-    yield wrapped(script, [place.node], f"if {test}:")
-    if len(rest) > 1 and rest[-1] is place.block[-1]:
+    rest = [node for node in stmt.block[stmt.index :] if not isinstance(node, SKIPPED)]
+    yield wrapped(script, [stmt.node], f"if {test}:")
+    if len(rest) > 1 and rest[-1] is stmt.block[-1]:
         yield wrapped(script, rest, f"if {test}:")
-    if place.function is not None:
+    if stmt.function is not None:
         refused = negated(ast.parse(test, mode="eval").body)
-        yield (before(script, body_start(place.function), f"if {refused}:\n    return"),)
+        yield (before(script, body_start(stmt.function), f"if {refused}:\n    return"),)
 
 
 def recognise(seen: Seen) -> dict[str, Any] | None:

@@ -23,8 +23,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
     """For each `else`: `elif` with a test of the reference, with and without the reference's own `else`."""
     script = subject.script
     wanted = [each for each in _chain_tests(subject) if subject.known_in(ast.parse(each))]
-    for place in subject.places:
-        node = place.node
+    for stmt in subject.statements:
+        node = stmt.node
         if not isinstance(node, ast.If) or not node.orelse or isinstance(node.orelse[0], ast.If):
             continue
         line = _else_line(subject, node)
@@ -61,15 +61,15 @@ def _else_line(subject: Subject, node: ast.If) -> int | None:
 
 
 def _chain_tests(subject: Subject) -> list[str]:
-    tests = [unparse(place.node.test) for place in subject.reference_places if isinstance(place.node, ast.If)]
+    tests = [unparse(stmt.node.test) for stmt in subject.reference_statements if isinstance(stmt.node, ast.If)]
     return list(dict.fromkeys(subject.here(test) for test in tests))
 
 
 def _last_branches(subject: Subject) -> list[list[str]]:
     """The lines of the reference's `else` branches."""
     found: list[list[str]] = []
-    for place in subject.reference_places:
-        node = place.node
+    for stmt in subject.reference_statements:
+        node = stmt.node
         if isinstance(node, ast.If) and node.orelse and not isinstance(node.orelse[0], ast.If):
             text = "\n".join(subject.here(unparse(each)) for each in node.orelse)
             found.append(text.split("\n"))
@@ -82,10 +82,10 @@ def recognise(seen: Seen) -> dict[str, Any] | None:
         return None
     asked = {node.value for node in ast.walk(seen.script.tree) if isinstance(node, ast.Constant)}
     missing = _test_of_missing_choice(seen.reference, asked)
-    for place in seen.stored_at() if missing is not None else ():
-        for parent in place.parents:
-            if isinstance(parent, ast.If) and _in_else(parent, place.node):
-                return {"right": missing, "test": unparse(parent.test), "line": Line(place.node.lineno)}
+    for stmt in seen.stored_at() if missing is not None else ():
+        for parent in stmt.parents:
+            if isinstance(parent, ast.If) and _in_else(parent, stmt.node):
+                return {"right": missing, "test": unparse(parent.test), "line": Line(stmt.node.lineno)}
     return None
 
 

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import Place, targets, unparse
+from ...script.tree import Statement, targets, unparse
 from ..finding import Edit, Line
 from ..recognition import Seen, asks_about, changed_facts, unguarded
 from ..subject import Subject
@@ -21,20 +21,20 @@ ID: Final = "missing-limit"
 
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each change: only as long as the reference's test of the same value says yes."""
-    for place in subject.places:
-        if not isinstance(place.node, (ast.AugAssign, ast.Assign)):
+    for stmt in subject.statements:
+        if not isinstance(stmt.node, (ast.AugAssign, ast.Assign)):
             continue
-        for name in targets(place.node):
-            for test in _limits(subject, place, name):
-                facts = {"name": name, "limit": test, "line": Line(place.node.lineno)}
-                for spans in guarded(subject, place, test):
+        for name in targets(stmt.node):
+            for test in _limits(subject, stmt, name):
+                facts = {"name": name, "limit": test, "line": Line(stmt.node.lineno)}
+                for spans in guarded(subject, stmt, test):
                     yield Edit(ID, spans, name, facts, shows_reference=True)
 
 
-def _limits(subject: Subject, place: Place, name: str) -> list[str]:
+def _limits(subject: Subject, stmt: Statement, name: str) -> list[str]:
     """The reference's tests before a change that speak of the value itself, and what `max` and `min` say."""
     tests = [test for test in subject.conditions.get(name, ()) if _speaks_of(test, name)]
-    for theirs in subject.reference_places:
+    for theirs in subject.reference_statements:
         match theirs.node:
             case ast.Assign(targets=[target], value=ast.Call(func=ast.Name(id="max" | "min" as kind), args=[a, b])) if (
                 subject.here(unparse(target)) == name

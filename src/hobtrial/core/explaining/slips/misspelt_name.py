@@ -24,22 +24,22 @@ ID: Final = "misspelt-name"
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each odd name: each near one; for a name that never begins anywhere: each of the game's variables."""
     script = subject.script
-    places = name_places(script)
-    own = [name for name in places if name not in subject.given]
+    statements = name_places(script)
+    own = [name for name in statements if name not in subject.given]
     for odd in own:
         for right in dict.fromkeys([*subject.asked, *own, *sorted(subject.given)]):
             if near(odd, right):
-                yield _edit(subject, places, odd, right)
+                yield _edit(subject, statements, odd, right)
     for odd in _never_begun(subject, own):
         for right in dict.fromkeys([*subject.asked, *(name for name in subject.variables if "." not in name)]):
-            if right != odd and not near(odd, right) and right in places:
-                yield _edit(subject, places, odd, right)
+            if right != odd and not near(odd, right) and right in statements:
+                yield _edit(subject, statements, odd, right)
     yield from _labels(script, subject.labels)
 
 
-def _edit(subject: Subject, places: dict[str, list[Span]], odd: str, right: str) -> Edit:
+def _edit(subject: Subject, statements: dict[str, list[Span]], odd: str, right: str) -> Edit:
     facts = {"odd": odd, "right": right, "stored": odd in subject.script.globals}
-    return Edit(ID, spans(*renamed_places(places[odd], right)), right, facts)
+    return Edit(ID, spans(*renamed_places(statements[odd], right)), right, facts)
 
 
 def _never_begun(subject: Subject, own: list[str]) -> list[str]:
@@ -68,10 +68,10 @@ def _never_begun(subject: Subject, own: list[str]) -> list[str]:
 
 def name_places(script: Script) -> dict[str, list[Span]]:
     """Where each name stands: variables, parameters, functions, `global` lines, variables of `game`."""
-    places: dict[str, list[Span]] = {}
+    statements: dict[str, list[Span]] = {}
 
     def add(name: str, line: int, start: int) -> None:
-        places.setdefault(name, []).append(Span(line, start, start + len(name), name))
+        statements.setdefault(name, []).append(Span(line, start, start + len(name), name))
 
     for node in ast.walk(script.tree):
         match node:
@@ -95,22 +95,22 @@ def name_places(script: Script) -> dict[str, list[Span]]:
                     start = script.lines[node.lineno - 1].find(name, start)
                     add(name, node.lineno, start)
                     start += len(name)
-    return places
+    return statements
 
 
-def renamed_places(places: list[Span], right: str) -> list[Span]:
+def renamed_places(statements: list[Span], right: str) -> list[Span]:
     """The places of a name, with another one in it."""
-    return [Span(span.line, span.start, span.end, right) for span in places]
+    return [Span(span.line, span.start, span.end, right) for span in statements]
 
 
 def _labels(script: Script, labels: list[str]) -> Iterator[Edit]:
     """A label of the scoreboard, wherever it is written the same."""
-    places: dict[str, list[ast.expr]] = {}
+    statements: dict[str, list[ast.expr]] = {}
     for node in ast.walk(script.tree):
         match node:
             case ast.Call(func=ast.Name(id="board"), args=[ast.Constant(value=str(met)) as label, *_]):
-                places.setdefault(met, []).append(label)
-    for met, nodes in places.items():
+                statements.setdefault(met, []).append(label)
+    for met, nodes in statements.items():
         for right in labels:
             if near(met, right):
                 renamed = spans(*(replace_node(script, node, f'"{right}"') for node in nodes))

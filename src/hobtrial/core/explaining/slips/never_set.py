@@ -22,8 +22,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
     """For each listed variable and each name that the script changes: a first value at the top."""
     tree = subject.script.tree
     set_at_top = {
-        node.id for statement in tree.body for node in ast.walk(statement)
-        if not isinstance(statement, (ast.FunctionDef, ast.If, ast.For, ast.While))
+        node.id for stmt in tree.body for node in ast.walk(stmt)
+        if not isinstance(stmt, (ast.FunctionDef, ast.If, ast.For, ast.While))
         and isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)
     }  # fmt: skip
     used = {node.id for node in ast.walk(tree) if isinstance(node, ast.Name)}

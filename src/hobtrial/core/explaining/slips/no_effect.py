@@ -21,8 +21,8 @@ SIGNS: Final[dict[type[ast.operator], str]] = {ast.Add: "+=", ast.Sub: "-=", ast
 def edits(subject: Subject) -> Iterator[Edit]:
     """`score + 1` → `score += 1`, `score == 0` → `score = 0`, with `global` where it is needed."""
     script = subject.script
-    for place in subject.places:
-        match place.node:
+    for stmt in subject.statements:
+        match stmt.node:
             case ast.Expr(value=ast.BinOp(left=ast.Name() | ast.Attribute() as left, op=op, right=right)) if (
                 type(op) in SIGNS
             ):
@@ -33,11 +33,16 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 sign = "="
             case _:
                 continue
-        lead = script.lines[place.node.lineno - 1][: place.node.col_offset]
+        lead = script.lines[stmt.node.lineno - 1][: stmt.node.col_offset]
         stored = f"{unparse(left)} {sign} {unparse(right)}"
-        declared = to_global(script, place.function, left.id) if place.function and isinstance(left, ast.Name) else None
-        facts = {"name": unparse(left), "met": unparse(place.node), "stored": stored, "line": Line(place.node.lineno)}
-        yield Edit(ID, spans(declared, *rewrite(script, place.node, lead + stored)), unparse(left), facts)
+        declared = to_global(script, stmt.function, left.id) if stmt.function and isinstance(left, ast.Name) else None
+        facts = {
+            "name": unparse(left),
+            "met": unparse(stmt.node),
+            "stored": stored,
+            "line": Line(stmt.node.lineno),
+        }
+        yield Edit(ID, spans(declared, *rewrite(script, stmt.node, lead + stored)), unparse(left), facts)
 
 
 SLIP: Final = Slip(ID, Group.WIRING, edits)

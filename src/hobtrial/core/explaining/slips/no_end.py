@@ -27,7 +27,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
     for end in ("win", "lose"):
         if calls(script.tree, end):
             continue
-        for theirs in subject.reference_places:
+        for theirs in subject.reference_statements:
             if not isinstance(theirs.node, ast.If) or not calls(theirs.node, end) or not subject.known_in(theirs.node):
                 continue
             names = {
@@ -39,24 +39,22 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 theirs.node.test, [node for node in theirs.node.body if calls(node, end)] or theirs.node.body, []
             )
             text = subject.here(unparse(test))
-            places = [
-                place
-                for place in subject.places
-                if place.function is not None
-                and not isinstance(place.node, ast.Expr)
-                and set(targets(place.node)) & names
+            statements = [
+                stmt
+                for stmt in subject.statements
+                if stmt.function is not None and not isinstance(stmt.node, ast.Expr) and set(targets(stmt.node)) & names
             ]
             facts = {"end": end, "test": subject.here(unparse(theirs.node.test))}
-            for place in places:
-                last = place.block[-1]
+            for stmt in statements:
+                last = stmt.block[-1]
                 put = before(script, last, text) if isinstance(last, ast.Return) else after(script, last, text)
-                given = {**facts, "line": Line(place.node.lineno)}
+                given = {**facts, "line": Line(stmt.node.lineno)}
                 yield Edit(ID, (put,), end, given, everywhere=True, shows_reference=True)
-            if len(places) > 1:
+            if len(statements) > 1:
                 puts = {
-                    after(script, place.block[-1], text)
-                    for place in places
-                    if not isinstance(place.block[-1], ast.Return)
+                    after(script, stmt.block[-1], text)
+                    for stmt in statements
+                    if not isinstance(stmt.block[-1], ast.Return)
                 }
                 yield Edit(
                     ID, tuple(sorted(puts)), end, {**facts, "line": Line(0)}, everywhere=True, shows_reference=True

@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from itertools import islice
 from typing import Any, Final
 
-from ...script.tree import Place, after, before, blank, body_start, handlers, targets, unparse
+from ...script.tree import Statement, after, before, blank, body_start, handlers, targets, unparse
 from ..finding import Edit, Line
 from ..recognition import CALLS, Seen, has_text
 from ..subject import Subject
@@ -27,23 +27,26 @@ def edits(subject: Subject) -> Iterator[Edit]:
     each line that changes what it speaks of, in place of each line of its kind, at the end of each block.
     """
     script = subject.script
-    own = {(unparse(place.node), place.function is None) for place in subject.places}
-    for theirs in subject.reference_places:
+    own = {(unparse(stmt.node), stmt.function is None) for stmt in subject.statements}
+    for theirs in subject.reference_statements:
         line = subject.here(unparse(theirs.node))
         if not _tells(theirs.node) or (line, theirs.function is None) in own or not subject.known_in(theirs.node):
             continue
         facts = {"wanted": line, "kind": _kind(theirs.node)}
-        for place in islice(_likely(subject, theirs), MOST_PLACES):
-            given = {**facts, "line": Line(place.node.lineno)}
-            yield Edit(ID, (after(script, place.node, line),), line, given, shows_reference=True)
-        for place in subject.places:
+        for stmt in islice(_likely(subject, theirs), MOST_PLACES):
+            given = {**facts, "line": Line(stmt.node.lineno)}
+            yield Edit(ID, (after(script, stmt.node, line),), line, given, shows_reference=True)
+        for stmt in subject.statements:
             if (
-                _tells(place.node)
-                and _kind(place.node) == facts["kind"]
-                and (place.function is None) == (theirs.function is None)
+                _tells(stmt.node)
+                and _kind(stmt.node) == facts["kind"]
+                and (stmt.function is None) == (theirs.function is None)
             ):
-                given = {**facts, "line": Line(place.node.lineno)}
-                spans = (*blank(script, place.node, [place.node, place.node]), after(script, place.node, line))
+                given = {**facts, "line": Line(stmt.node.lineno)}
+                spans = (
+                    *blank(script, stmt.node, [stmt.node, stmt.node]),
+                    after(script, stmt.node, line),
+                )
                 yield Edit(ID, tuple(sorted(spans)), line, given, shows_reference=True)
         if theirs.function is not None:
             for function, _ in subject.handlers():
@@ -52,19 +55,19 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 yield Edit(ID, (before(script, first, line),), line, given, shows_reference=True)
 
 
-def _likely(subject: Subject, theirs: Place) -> Iterator[Place]:
+def _likely(subject: Subject, theirs: Statement) -> Iterator[Statement]:
     """Places after which the line may belong: those that change what it reads, then the ends of blocks."""
     read = {node.id for node in ast.walk(theirs.node) if isinstance(node, ast.Name)}
     events = [unparse(event) for function, event in handlers([theirs.function] if theirs.function else [])]
     at_top = theirs.function is None
     mine = {function.name for function, event in subject.handlers() if unparse(event) in events}
-    ends = [place for place in subject.places if place.index == len(place.block) - 1]
-    changing = [place for place in subject.places if set(targets(place.node)) & read and not at_top]
-    ordered = [place for place in ends if place.function and place.function.name in mine]
-    begun = [place for place in subject.places if at_top and place.function is None and not place.parents]
-    for place in dict.fromkeys([*changing, *ordered, *reversed(begun), *ends]):
-        if (place.function is None) == at_top and not isinstance(place.node, (ast.Return, ast.FunctionDef)):
-            yield place
+    ends = [stmt for stmt in subject.statements if stmt.index == len(stmt.block) - 1]
+    changing = [stmt for stmt in subject.statements if set(targets(stmt.node)) & read and not at_top]
+    ordered = [stmt for stmt in ends if stmt.function and stmt.function.name in mine]
+    begun = [stmt for stmt in subject.statements if at_top and stmt.function is None and not stmt.parents]
+    for stmt in dict.fromkeys([*changing, *ordered, *reversed(begun), *ends]):
+        if (stmt.function is None) == at_top and not isinstance(stmt.node, (ast.Return, ast.FunctionDef)):
+            yield stmt
 
 
 def _tells(node: ast.stmt) -> bool:

@@ -21,9 +21,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
     """For each branch and each handler that ran several times: only once."""
     script = subject.script
     top = before(script, script.tree.body[0], "game.done = False")
-    for place in subject.places:
-        node = place.node
-        if isinstance(node, ast.If) and place.function is not None and subject.runs_of(first_line(node.body[0])) > 1:
+    for stmt in subject.statements:
+        node = stmt.node
+        if isinstance(node, ast.If) and stmt.function is not None and subject.runs_of(first_line(node.body[0])) > 1:
             inner = node.body[0]
             if first_line(inner) == node.lineno:
                 continue

@@ -31,10 +31,10 @@ def edits(subject: Subject) -> Iterator[Edit]:
             continue
         told: Span | None = None
         if not parameters:
-            place = script.lines[function.lineno - 1].find("()", function.col_offset)
-            if place < 0:
+            stmt = script.lines[function.lineno - 1].find("()", function.col_offset)
+            if stmt < 0:
                 continue
-            told = Span(function.lineno, place + 1, place + 1, "which")
+            told = Span(function.lineno, stmt + 1, stmt + 1, "which")
         for name in parameters or ["which"]:
             about = unparse(event) if event is not None else function.name
             for block in _blocks(function):

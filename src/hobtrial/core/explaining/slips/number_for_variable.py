@@ -23,17 +23,17 @@ def edits(subject: Subject) -> Iterator[Edit]:
     first = _first_values(subject)
     at_top = {
         id(inner)
-        for statement in script.tree.body
-        if isinstance(statement, (ast.Assign, ast.AnnAssign)) and not script.straight
-        for inner in ast.walk(statement)
+        for stmt in script.tree.body
+        if isinstance(stmt, (ast.Assign, ast.AnnAssign)) and not script.straight
+        for inner in ast.walk(stmt)
     }
     in_events = {id(inner) for _, event in subject.handlers() for inner in ast.walk(event)}
     own = {
         id(inner): unparse(target)
-        for place in subject.places
-        if isinstance(place.node, ast.Assign)
-        for target in place.node.targets
-        for inner in ast.walk(place.node.value)
+        for stmt in subject.statements
+        if isinstance(stmt.node, ast.Assign)
+        for target in stmt.node.targets
+        for inner in ast.walk(stmt.node.value)
     }
     for node in ast.walk(script.tree):
         if not isinstance(node, ast.Constant) or isinstance(node.value, (bool, str)) or node.value is None:

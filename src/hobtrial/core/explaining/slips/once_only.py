@@ -30,10 +30,10 @@ def edits(subject: Subject) -> Iterator[Edit]:
             continue
         stored = [
             target
-            for place in subject.places
-            if node in place.parents
-            for target in targets(place.node)
-            if target in script.globals and not isinstance(place.node, ast.Expr)
+            for stmt in subject.statements
+            if node in stmt.parents
+            for target in targets(stmt.node)
+            if target in script.globals and not isinstance(stmt.node, ast.Expr)
         ]
         head = "@on(frame)\ndef look():\n"
         if stored:

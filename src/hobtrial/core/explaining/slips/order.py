@@ -110,8 +110,8 @@ def _modules() -> list[ModuleType]:
 def _all_slips() -> dict[str, Slip]:
     """Every slip of this folder by its id, from narrow to broad."""
     found: list[Slip] = [module.SLIP for module in _modules()]
-    places = {slip: place for place, slip in enumerate(TRIED)}
-    ordered = sorted(found, key=lambda slip: (slip.group, places.get(slip.id, len(TRIED)), slip.id))
+    indices = {slip: index for index, slip in enumerate(TRIED)}
+    ordered = sorted(found, key=lambda slip: (slip.group, indices.get(slip.id, len(TRIED)), slip.id))
     return {slip.id: slip for slip in ordered}
 
 

@@ -21,17 +21,17 @@ ID: Final = "other-name"
 
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each listed variable that the script does not have: each variable of its own under that name."""
-    places = name_places(subject.script)
+    statements = name_places(subject.script)
     listed = {name for each in subject.prepared.exercise.settings.variable for name in (each.name, *each.also)}
     for each in subject.prepared.exercise.settings.variable:
-        if each.name in places or any(name in places for name in each.also):
+        if each.name in statements or any(name in statements for name in each.also):
             continue
         for own in subject.variables:
             plain = own.removeprefix("game.")
-            if plain in listed or "." in plain or plain not in places or near(plain, each.name):
+            if plain in listed or "." in plain or plain not in statements or near(plain, each.name):
                 continue
             facts = {"own": plain, "right": each.name}
-            yield Edit(ID, spans(*renamed_places(places[plain], each.name)), each.name, facts, everywhere=True)
+            yield Edit(ID, spans(*renamed_places(statements[plain], each.name)), each.name, facts, everywhere=True)
     yield from _labels(subject)
 
 

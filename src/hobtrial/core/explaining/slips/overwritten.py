@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import Place, blank, targets, unparse
+from ...script.tree import Statement, blank, targets, unparse
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -19,36 +19,36 @@ ID: Final = "overwritten"
 
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each two lines of one block, or of a block and one round it, that store the same: one left out."""
-    for place in subject.places:
-        if not isinstance(place.node, (ast.Assign, ast.Expr)) or place.function in subject.restarts:
+    for stmt in subject.statements:
+        if not isinstance(stmt.node, (ast.Assign, ast.Expr)) or stmt.function in subject.restarts:
             continue
-        for target in targets(place.node):
+        for target in targets(stmt.node):
             shows = target.startswith("board:")
-            if isinstance(place.node, ast.Expr) is not shows or (subject.script.straight and _in_loop(place)):
+            if isinstance(stmt.node, ast.Expr) is not shows or (subject.script.straight and _in_loop(stmt)):
                 continue
             others = [
                 other
-                for other in subject.places
-                if other.node is not place.node
-                and other.function is place.function
+                for other in subject.statements
+                if other.node is not stmt.node
+                and other.function is stmt.function
                 and target in targets(other.node)
                 and isinstance(other.node, (ast.Assign, ast.Expr))
                 and not (isinstance(other.node, ast.Assign) and target in unparse(other.node.value))
-                and (place.function is not None or subject.script.straight)
+                and (stmt.function is not None or subject.script.straight)
             ]
             if others:
                 facts: dict[str, Any] = {
                     "name": target.removeprefix("board:"),
-                    "line": Line(place.node.lineno),
+                    "line": Line(stmt.node.lineno),
                     "other": Line(others[0].node.lineno),
                 }
-                yield Edit(ID, blank(subject.script, place.node, place.block), facts["name"], facts)
+                yield Edit(ID, blank(subject.script, stmt.node, stmt.block), facts["name"], facts)
                 break
 
 
-def _in_loop(place: Place) -> bool:
+def _in_loop(stmt: Statement) -> bool:
     """Whether a line runs several times by itself."""
-    return any(isinstance(each, (ast.For, ast.While)) for each in place.parents)
+    return any(isinstance(each, (ast.For, ast.While)) for each in stmt.parents)
 
 
 SLIP: Final = Slip(ID, Group.OWN, edits)

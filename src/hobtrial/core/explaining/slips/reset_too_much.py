@@ -25,16 +25,16 @@ def edits(subject: Subject) -> Iterator[Edit]:
         for node in ast.walk(function)
         if isinstance(node, ast.Call) and isinstance(node.func, ast.Name)
     }
-    for place in subject.places:
-        inside = place.function in subject.restarts or (place.function is not None and place.function.name in called)
-        if inside and isinstance(place.node, (ast.Assign, ast.Expr)) and subject.restarts:
-            text = unparse(place.node)
+    for stmt in subject.statements:
+        inside = stmt.function in subject.restarts or (stmt.function is not None and stmt.function.name in called)
+        if inside and isinstance(stmt.node, (ast.Assign, ast.Expr)) and subject.restarts:
+            text = unparse(stmt.node)
             facts: dict[str, Any] = {
                 "met": text,
-                "name": (targets(place.node) or [text])[0],
-                "line": Line(place.node.lineno),
+                "name": (targets(stmt.node) or [text])[0],
+                "line": Line(stmt.node.lineno),
             }
-            yield Edit(ID, blank(subject.script, place.node, place.block), facts["name"], facts)
+            yield Edit(ID, blank(subject.script, stmt.node, stmt.block), facts["name"], facts)
 
 
 SLIP: Final = Slip(ID, Group.OWN, edits)

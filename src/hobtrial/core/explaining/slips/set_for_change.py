@@ -24,9 +24,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
     the same.
     """
     script = subject.script
-    for place in subject.places:
-        node = place.node
-        if (place.function is None and not script.straight) or not isinstance(node, ast.Assign):
+    for stmt in subject.statements:
+        node = stmt.node
+        if (stmt.function is None and not script.straight) or not isinstance(node, ast.Assign):
             continue
         if (
             len(node.targets) == 1

@@ -21,8 +21,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
     """For each `if` after an `if`: `elif`, one by one and all of a row; for each `elif`: `if`."""
     script = subject.script
     row: list[Span] = []
-    for place in subject.places:
-        node = place.node
+    for stmt in subject.statements:
+        node = stmt.node
         if not isinstance(node, ast.If):
             continue
         line = script.lines[node.lineno - 1]
@@ -31,7 +31,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
         if line.lstrip().startswith("elif"):
             yield Edit(ID, (Span(node.lineno, start, start + 4, "if"),), facts["test"], {**facts, "right": "if"})
             continue
-        earlier = place.block[place.index - 1] if place.index else None
+        earlier = stmt.block[stmt.index - 1] if stmt.index else None
         if isinstance(earlier, ast.If) and _open(earlier):
             span = Span(node.lineno, start, start + 2, "elif")
             row.append(span)

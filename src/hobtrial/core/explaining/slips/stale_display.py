@@ -20,9 +20,9 @@ ID: Final = "stale-display"
 
 def edits(subject: Subject) -> Iterator[Edit]:
     """Lines that show moved past others; and shown again after each change, where it is not shown there."""
-    for place, other, moved in moves(subject):
-        if shows_only(subject, place, other):
-            shown = place.node if displays(subject, place.node) else other
+    for stmt, other, moved in moves(subject):
+        if shows_only(subject, stmt, other):
+            shown = stmt.node if displays(subject, stmt.node) else other
             facts: dict[str, Any] = {"line": Line(shown.lineno), "name": _label(shown), "shown": unparse(shown)}
             yield Edit(ID, moved, facts["name"], facts)
     for text in dict.fromkeys(unparse(call) for call in calls(subject.script.tree, "board")):
@@ -36,21 +36,21 @@ def _shown_again(subject: Subject, shown: str) -> Iterator[Edit]:
         unparse(node) for node in ast.walk(ast.parse(shown)) if isinstance(node, ast.Attribute)
     }
     missing = [
-        place
-        for place in subject.places
-        if place.function is not None
-        and set(targets(place.node)) & read
-        and isinstance(place.node, (ast.Assign, ast.AugAssign))
-        and not any(unparse(call) == shown for node in place.block[place.index :] for call in calls(node, "board"))
+        stmt
+        for stmt in subject.statements
+        if stmt.function is not None
+        and set(targets(stmt.node)) & read
+        and isinstance(stmt.node, (ast.Assign, ast.AugAssign))
+        and not any(unparse(call) == shown for node in stmt.block[stmt.index :] for call in calls(node, "board"))
     ]
     if not missing:
         return
     label = shown.split("(")[1].split(",")[0]
     facts: dict[str, Any] = {"name": label, "shown": shown, "line": Line(missing[0].node.lineno)}
-    yield Edit(ID, spans(*(after(script, place.node, shown) for place in missing)), label, facts)
+    yield Edit(ID, spans(*(after(script, stmt.node, shown) for stmt in missing)), label, facts)
     if len(missing) > 1:
-        for place in missing:
-            yield Edit(ID, (after(script, place.node, shown),), label, {**facts, "line": Line(place.node.lineno)})
+        for stmt in missing:
+            yield Edit(ID, (after(script, stmt.node, shown),), label, {**facts, "line": Line(stmt.node.lineno)})
 
 
 def _through_helpers(subject: Subject) -> Iterator[Edit]:
@@ -60,12 +60,12 @@ def _through_helpers(subject: Subject) -> Iterator[Edit]:
         each for each in subject.functions if calls(each, "board") and not each.args.args and not each.decorator_list
     ]
     for function in showing:
-        for place in subject.places:
-            changes = isinstance(place.node, (ast.Assign, ast.AugAssign)) and place.function is not None
-            if changes and place.function is not function and not calls(place.function, function.name):  # type: ignore[arg-type]
+        for stmt in subject.statements:
+            changes = isinstance(stmt.node, (ast.Assign, ast.AugAssign)) and stmt.function is not None
+            if changes and stmt.function is not function and not calls(stmt.function, function.name):  # type: ignore[arg-type]
                 call = f"{function.name}()"
-                facts: dict[str, Any] = {"name": function.name, "shown": call, "line": Line(place.node.lineno)}
-                yield Edit(ID, (after(script, place.node, call),), function.name, facts)
+                facts: dict[str, Any] = {"name": function.name, "shown": call, "line": Line(stmt.node.lineno)}
+                yield Edit(ID, (after(script, stmt.node, call),), function.name, facts)
 
 
 def _label(node: ast.stmt) -> str:

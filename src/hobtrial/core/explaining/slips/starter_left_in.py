@@ -9,7 +9,7 @@ from collections.abc import Iterator
 from typing import Final
 
 from ...script import Script
-from ...script.tree import blank, first_line, places, unparse
+from ...script.tree import blank, first_line, statements, unparse
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -22,13 +22,13 @@ def edits(subject: Subject) -> Iterator[Edit]:
     starter = subject.prepared.read(subject.prepared.exercise.starter)
     if not isinstance(starter, Script):
         return
-    theirs = {unparse(place.node) for place in subject.reference_places}
-    given = {unparse(place.node) for place in places(starter.tree)} - theirs
-    for place in subject.places:
-        if unparse(place.node) in given:
-            text = unparse(place.node).split("\n")[0]
-            facts = {"met": text, "line": Line(first_line(place.node))}
-            yield Edit(ID, blank(subject.script, place.node, place.block), text, facts)
+    theirs = {unparse(stmt.node) for stmt in subject.reference_statements}
+    given = {unparse(stmt.node) for stmt in statements(starter.tree)} - theirs
+    for stmt in subject.statements:
+        if unparse(stmt.node) in given:
+            text = unparse(stmt.node).split("\n")[0]
+            facts = {"met": text, "line": Line(first_line(stmt.node))}
+            yield Edit(ID, blank(subject.script, stmt.node, stmt.block), text, facts)
 
 
 SLIP: Final = Slip(ID, Group.WIRING, edits)

@@ -34,14 +34,14 @@ def edits(subject: Subject) -> Iterator[Edit]:
                     yield Edit(ID, spans(span), right, facts, everywhere=own is heard)
     unsent = [text for text, _ in heard if text not in [other for other, _ in sent]]
     for text in dict.fromkeys(unsent):
-        for place in subject.places:
+        for stmt in subject.statements:
             if (
-                place.function is not None
-                and place.index == len(place.block) - 1
-                and not isinstance(place.node, ast.Return)
+                stmt.function is not None
+                and stmt.index == len(stmt.block) - 1
+                and not isinstance(stmt.node, ast.Return)
             ):
-                facts = {"met": text, "right": text, "line": Line(place.node.lineno), "sent": False}
-                yield Edit(ID, (after(script, place.node, f'send("{text}")'),), text, facts)
+                facts = {"met": text, "right": text, "line": Line(stmt.node.lineno), "sent": False}
+                yield Edit(ID, (after(script, stmt.node, f'send("{text}")'),), text, facts)
 
 
 def messages(tree: ast.AST, call: str) -> list[tuple[str, ast.expr]]:

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import Place, Span, after, before, blank, source_of, unparse
+from ...script.tree import Span, Statement, after, before, blank, source_of, unparse
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -22,43 +22,47 @@ SHOWS: Final = ("board", "tell", "print")
 
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each line of a function or straight script: past one, two or more of its neighbours."""
-    for place, other, spans in moves(subject):
-        if not shows_only(subject, place, other):
-            facts = {"moved": Line(place.node.lineno), "past": Line(other.lineno), "line": Line(place.node.lineno)}
-            yield Edit(ID, spans, _about(place), facts)
+    for stmt, other, spans in moves(subject):
+        if not shows_only(subject, stmt, other):
+            facts = {
+                "moved": Line(stmt.node.lineno),
+                "past": Line(other.lineno),
+                "line": Line(stmt.node.lineno),
+            }
+            yield Edit(ID, spans, _about(stmt), facts)
 
 
-def moves(subject: Subject) -> Iterator[tuple[Place, ast.stmt, tuple[Span, ...]]]:
+def moves(subject: Subject) -> Iterator[tuple[Statement, ast.stmt, tuple[Span, ...]]]:
     """Each line moved past some neighbours of its block that have to do with it."""
     script = subject.script
-    own = {id(place.node) for place in subject.places}
-    for place in subject.places:
-        if place.function is None and not script.straight:
+    own = {id(stmt.node) for stmt in subject.statements}
+    for stmt in subject.statements:
+        if stmt.function is None and not script.straight:
             continue
-        if isinstance(place.node, (ast.Global, ast.FunctionDef, ast.Return, ast.Import, ast.ImportFrom)):
+        if isinstance(stmt.node, (ast.Global, ast.FunctionDef, ast.Return, ast.Import, ast.ImportFrom)):
             continue
-        if _is_elif(subject, place.node):
+        if _is_elif(subject, stmt.node):
             continue
-        names = _names(subject, place.node)
-        for index in range(max(0, place.index - FARTHEST), min(len(place.block), place.index + FARTHEST + 1)):
-            other = place.block[index]
-            if index == place.index or id(other) not in own or isinstance(other, (ast.Global, ast.Return)):
+        names = _names(subject, stmt.node)
+        for index in range(max(0, stmt.index - FARTHEST), min(len(stmt.block), stmt.index + FARTHEST + 1)):
+            other = stmt.block[index]
+            if index == stmt.index or id(other) not in own or isinstance(other, (ast.Global, ast.Return)):
                 continue
-            if index == place.index - 1 and not isinstance(other, ast.If):
+            if index == stmt.index - 1 and not isinstance(other, ast.If):
                 continue  # the same as the neighbour moved down
             if not names & _names(subject, other):
                 continue
-            text = source_of(script, place.node)
-            put = after(script, other, text) if index > place.index else before(script, other, text)
-            yield place, other, tuple(sorted((put, *blank(script, place.node, place.block))))
+            text = source_of(script, stmt.node)
+            put = after(script, other, text) if index > stmt.index else before(script, other, text)
+            yield stmt, other, tuple(sorted((put, *blank(script, stmt.node, stmt.block))))
 
 
-def shows_only(subject: Subject, place: Place, other: ast.stmt) -> bool:
+def shows_only(subject: Subject, stmt: Statement, other: ast.stmt) -> bool:
     """Whether a move only concerns a display: what is moved shows something, or all that it is moved past."""
-    index = place.block.index(other)
-    low, high = sorted((place.index, index))
-    crossed = [node for node in place.block[low : high + 1] if node is not place.node]
-    return displays(subject, place.node) or all(displays(subject, node) for node in crossed)
+    index = stmt.block.index(other)
+    low, high = sorted((stmt.index, index))
+    crossed = [node for node in stmt.block[low : high + 1] if node is not stmt.node]
+    return displays(subject, stmt.node) or all(displays(subject, node) for node in crossed)
 
 
 def displays(subject: Subject, node: ast.stmt) -> bool:
@@ -92,8 +96,8 @@ def _names(subject: Subject, node: ast.AST) -> set[str]:
     return found - {"board", "tell", "print"}
 
 
-def _about(place: Place) -> str:
-    return unparse(place.node).split("\n")[0]
+def _about(stmt: Statement) -> str:
+    return unparse(stmt.node).split("\n")[0]
 
 
 SLIP: Final = Slip(ID, Group.PARTS, edits)

@@ -21,16 +21,16 @@ def edits(subject: Subject) -> Iterator[Edit]:
     """For each branch, each end that the reference has; for each line that only tells, the same."""
     script = subject.script
     ends = [end for end in ("win", "lose") if calls(subject.reference.tree, end)]
-    for place in subject.places:
-        node = place.node
+    for stmt in subject.statements:
+        node = stmt.node
         match node:
             case ast.Expr(value=ast.Call(func=ast.Name(id="tell" | "print"), args=[text])):
                 for end in ends:
                     lead = script.lines[node.lineno - 1][: node.col_offset]
                     facts = {"end": end, "met": unparse(node), "line": Line(node.lineno)}
                     yield Edit(ID, rewrite(script, node, f"{lead}{end}({unparse(text)})"), end, facts)
-    for place in subject.places:
-        node = place.node
+    for stmt in subject.statements:
+        node = stmt.node
         if isinstance(node, ast.If) and node.body[0].lineno != node.lineno:
             last = node.body[-1]
             for end in ends:

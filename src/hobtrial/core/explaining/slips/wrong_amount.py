@@ -60,9 +60,9 @@ def numbers(tree: ast.AST) -> Iterator[Numbered]:
                     yield f"test {unparse(right)}", left
             case ast.Call(func=ast.Attribute() | ast.Name(id="wait") as func, args=args):
                 name = func.attr if isinstance(func, ast.Attribute) else "wait"
-                for place, argument in enumerate(args):
+                for index, argument in enumerate(args):
                     if _number(argument) and not name.startswith("rand"):
-                        yield f"call{place} {name}", argument
+                        yield f"call{index} {name}", argument
 
 
 def _given(subject: Subject) -> Iterator[Numbered]:

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import Place, Span, first_line, indent, last_line, spans, targets, to_global, unparse
+from ...script.tree import Span, Statement, first_line, indent, last_line, spans, targets, to_global, unparse
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -20,25 +20,25 @@ BLOCKS: Final = (ast.If, ast.For, ast.While, ast.FunctionDef)
 
 def edits(subject: Subject) -> Iterator[Edit]:
     """The last lines of each block moved out; the lines after each block moved in."""
-    for place in subject.places:
-        if isinstance(place.node, ast.Global):
+    for stmt in subject.statements:
+        if isinstance(stmt.node, ast.Global):
             continue
-        parent = place.parents[-1] if place.parents else None
+        parent = stmt.parents[-1] if stmt.parents else None
         if (
             isinstance(parent, (ast.If, ast.For, ast.While))
-            and place.index > 0
-            and place.block[-1] is parent_last(parent)
+            and stmt.index > 0
+            and stmt.block[-1] is parent_last(parent)
         ):
-            yield _moved(subject, place, place.block[place.index :], indent(subject.script, parent))
-        if place.index > 0 and isinstance(place.block[place.index - 1], BLOCKS):
-            above = place.block[place.index - 1]
+            yield _moved(subject, stmt, stmt.block[stmt.index :], indent(subject.script, parent))
+        if stmt.index > 0 and isinstance(stmt.block[stmt.index - 1], BLOCKS):
+            above = stmt.block[stmt.index - 1]
             assert isinstance(above, BLOCKS)
-            if isinstance(above, ast.FunctionDef) and first_line(place.node) > last_line(above) + 1:
+            if isinstance(above, ast.FunctionDef) and first_line(stmt.node) > last_line(above) + 1:
                 continue  # what stands apart from a function is meant to
             inner = parent_last(above)
-            for count in range(1, min(3, len(place.block) - place.index) + 1):
-                nodes = place.block[place.index : place.index + count]
-                yield _moved(subject, place, nodes, indent(subject.script, inner), above)
+            for count in range(1, min(3, len(stmt.block) - stmt.index) + 1):
+                nodes = stmt.block[stmt.index : stmt.index + count]
+                yield _moved(subject, stmt, nodes, indent(subject.script, inner), above)
 
 
 def parent_last(parent: ast.stmt) -> ast.stmt:
@@ -48,7 +48,7 @@ def parent_last(parent: ast.stmt) -> ast.stmt:
     return body[-1]
 
 
-def _moved(subject: Subject, place: Place, nodes: list[ast.stmt], lead: str, above: ast.stmt | None = None) -> Edit:
+def _moved(subject: Subject, stmt: Statement, nodes: list[ast.stmt], lead: str, above: ast.stmt | None = None) -> Edit:
     script = subject.script
     changed: list[Span | None] = []
     for node in nodes:
@@ -64,7 +64,7 @@ def _moved(subject: Subject, place: Place, nodes: list[ast.stmt], lead: str, abo
             if name in script.globals and not isinstance(node, ast.Expr)
         ]
         changed.append(to_global(script, above, *stored) if stored else None)
-    facts: dict[str, Any] = {"met": unparse(nodes[0]).split("\n")[0], "line": Line(first_line(place.node))}
+    facts: dict[str, Any] = {"met": unparse(nodes[0]).split("\n")[0], "line": Line(first_line(stmt.node))}
     return Edit(ID, spans(*changed), facts["met"], facts, everywhere=above is None)
 
 

@@ -47,13 +47,13 @@ def edits(subject: Subject) -> Iterator[Edit]:
 
 def _to_pieces(subject: Subject, wanted: set[tuple[str, str]]) -> Iterator[Edit]:
     """The game's own variable, given to the piece that is asked for it."""
-    places = name_places(subject.script)
+    statements = name_places(subject.script)
     for piece, attr in sorted(wanted):
         if attr in subject.script.globals and attr not in PROPERTIES:
             lines = subject.script.lines
             moved = [
                 Span(span.line, span.start, span.end, f"{piece}.{attr}")
-                for span in places[attr]
+                for span in statements[attr]
                 if not lines[span.line - 1].strip().startswith("global")
             ]
             declared = [

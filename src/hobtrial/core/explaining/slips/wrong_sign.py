@@ -20,8 +20,8 @@ ID: Final = "wrong-sign"
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each change its opposite, for each number in a move or property its negative."""
     script = subject.script
-    for place in subject.places:
-        node = place.node
+    for stmt in subject.statements:
+        node = stmt.node
         match node:
             case ast.AugAssign(target=target, op=ast.Add() | ast.Sub() as op, value=value):
                 sign = "-" if isinstance(op, ast.Add) else "+"

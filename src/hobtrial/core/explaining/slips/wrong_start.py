@@ -27,9 +27,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
         if each.start is not None
     }
     seen: set[str] = set()
-    for place in subject.places:
-        node = place.node
-        if not isinstance(node, ast.Assign) or len(node.targets) != 1 or not _at_beginning(place.function):
+    for stmt in subject.statements:
+        node = stmt.node
+        if not isinstance(node, ast.Assign) or len(node.targets) != 1 or not _at_beginning(stmt.function):
             continue
         name = unparse(node.targets[0])
         wanted = starts.get(name) or starts.get(name.removeprefix("game."))

@@ -39,14 +39,25 @@ from .rewriting import (
     wrapped,
 )
 from .spans import Span, alone, code_of, column, first_line, last_line, names_in, replace_between, replace_node, spans
-from .walking import Place, calls, goes_on_with_elif, guards_of, handlers, is_handler, negated, places, stored, targets
+from .walking import (
+    Statement,
+    calls,
+    goes_on_with_elif,
+    guards_of,
+    handlers,
+    is_handler,
+    negated,
+    statements,
+    stored,
+    targets,
+)
 from .written import unparse
 
 __all__ = [
     "COMPREHENSIONS",
     "ChangedLine",
-    "Place",
     "Span",
+    "Statement",
     "after",
     "alone",
     "apply",
@@ -80,7 +91,6 @@ __all__ = [
     "origins",
     "own_locals",
     "own_nodes",
-    "places",
     "renamed",
     "replace_between",
     "replace_node",
@@ -88,6 +98,7 @@ __all__ = [
     "shifted",
     "source_of",
     "spans",
+    "statements",
     "stored",
     "targets",
     "to_global",

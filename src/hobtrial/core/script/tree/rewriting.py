@@ -39,16 +39,16 @@ def apply(text: str, spans: Iterable[Span]) -> str:
 def origins(before: Sequence[int], text: str, spans: Iterable[Span]) -> tuple[int, ...]:
     """For each line of the rewritten text the line that it comes from; `before` says so of `text`."""
     cells = _cells(text, spans)
-    return tuple(before[place] for place, cell in enumerate(cells) for _ in cell.split("\n"))
+    return tuple(before[index] for index, cell in enumerate(cells) for _ in cell.split("\n"))
 
 
 def changes_of(text: str, spans: Iterable[Span], numbers: Sequence[int]) -> tuple[ChangedLine, ...]:
     """The lines that spans change, without the indentation that they share. `numbers` as in `origins`."""
     found = []
-    for place, (old, new) in enumerate(zip(text.split("\n"), _cells(text, spans), strict=True)):
+    for index, (old, new) in enumerate(zip(text.split("\n"), _cells(text, spans), strict=True)):
         if old != new:
             shared = 0 if not old.strip() or not new.strip() else min(_indent(old), _indent(new))
-            found.append(ChangedLine(numbers[place], old[shared:].rstrip(), new[shared:].rstrip()))
+            found.append(ChangedLine(numbers[index], old[shared:].rstrip(), new[shared:].rstrip()))
     return tuple(found)
 
 

@@ -11,7 +11,7 @@ from .written import unparse
 
 
 @dataclass(frozen=True, eq=False)
-class Place:
+class Statement:
     """A statement, the block that it stands in, and what is round it."""
 
     node: ast.stmt
@@ -36,12 +36,14 @@ def handlers(found: list[ast.FunctionDef]) -> Iterator[tuple[ast.FunctionDef, as
                     yield function, event
 
 
-def places(tree: ast.Module) -> Iterator[Place]:
+def statements(tree: ast.Module) -> Iterator[Statement]:
     """All statements of a tree with what is round them."""
 
-    def walk(block: list[ast.stmt], function: ast.FunctionDef | None, parents: tuple[ast.stmt, ...]) -> Iterator[Place]:
+    def walk(
+        block: list[ast.stmt], function: ast.FunctionDef | None, parents: tuple[ast.stmt, ...]
+    ) -> Iterator[Statement]:
         for index, node in enumerate(block):
-            yield Place(node, block, index, function, parents)
+            yield Statement(node, block, index, function, parents)
             inside = node if isinstance(node, ast.FunctionDef) else function
             for name in ("body", "orelse"):
                 inner = getattr(node, name, None)
@@ -83,11 +85,11 @@ def _each_target(target: ast.expr) -> list[ast.expr]:
     return list(target.elts) if isinstance(target, (ast.Tuple, ast.List)) else [target]
 
 
-def guards_of(place: Place) -> list[str]:
+def guards_of(stmt: Statement) -> list[str]:
     """The tests that must have answered yes for a statement to run, as far as they are written round it."""
     found: list[str] = []
-    inner: ast.stmt = place.node
-    for parent in reversed(place.parents):
+    inner: ast.stmt = stmt.node
+    for parent in reversed(stmt.parents):
         match parent:
             case ast.If(test=test, body=body) | ast.While(test=test, body=body):
                 found.append(unparse(test) if inner in body else negated(test))
