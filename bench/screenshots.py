@@ -17,7 +17,7 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webdriver import WebDriver
 from selenium.webdriver.support.wait import WebDriverWait
-from tests.browser.support import address, chromium
+from tests.browser.support import address, chromium, tries
 
 from hobtrial.demo import exercise_folder
 
@@ -27,6 +27,7 @@ PICTURES: Final = {
     "round": ("/rounds/1", "paper"),
     "trial": ("/tries/{Wren}/scenarios/2", "paper"),
     "trial-slate": ("/tries/{Wren}/scenarios/4", "slate"),
+    "trial-steps": ("/tries/{straight_Wren}/scenarios/0", "paper"),
     "kept": ("/plays/1", "paper"),
     "unreadable": ("/tries/{Woad}/scenarios/0", "paper"),
 }
@@ -84,7 +85,7 @@ def main() -> None:
     browser.get(address())
     browser.execute_script("localStorage.clear()")
     students = {row["student"]: row for row in round_one()["students"]}
-    numbers = {name: row["submission_id"] for name, row in students.items()}
+    numbers = tries(1) | {f"straight_{student}": number for student, number in tries(2).items()}
     of_findings(browser, students["Wren"])
     play(browser)
     for name, (path, theme) in PICTURES.items():

@@ -28,9 +28,8 @@ def serve_until_stopped(app: FastAPI, listener: socket.socket, *, asked: int, pa
     `asked` is the port that somebody asked for; `stays` is what to say of data that stays.
     """
     taken = listener.getsockname()[1]
-    if taken != asked:
-        print(f"Port {asked} is taken.")
-    print(f"Hob Trial is at http://127.0.0.1:{taken}{page} (Ctrl-C stops it{stays})", flush=True)
+    why = "" if taken == asked else f"Port {asked} is taken. "
+    print(f"{why}Hob Trial is at http://127.0.0.1:{taken}{page} (Ctrl-C stops it{stays})", flush=True)
     # uvicorn raises the signal that ended it once more; as an exception it lets us clean up
     signal.signal(signal.SIGTERM, signal.default_int_handler)
     server = uvicorn.Server(uvicorn.Config(app, log_level="warning", access_log=False))
