@@ -259,12 +259,10 @@ class Load(Folder):
         names = self.file("class.csv", "name\nWren\nSorrel\n")
         stderr, stdout = io.StringIO(), io.StringIO()
         with (
-            mock.patch.object(loading, "Cluster") as cluster,
-            mock.patch.object(loading, "home", return_value=self.folder / "home"),
+            mock.patch.dict("os.environ", {"HOB_DATABASE": dsn}),
             redirect_stderr(stderr),
             redirect_stdout(stdout),
         ):
-            cluster.return_value.dsn = dsn
             status = loading.load(EXERCISE, "8 Beech", [self.folder / "in"], names)
         self.assertEqual(
             (status, stdout.getvalue()), (1, "1 of 2 scripts were handed in for 8 Beech: Bakehouse rush\n")

@@ -56,7 +56,7 @@ def begin(case: unittest.TestCase, *arguments: str, **environment: str) -> "queu
 
 def address(lines: "queue.Queue[str]", words: str) -> str:
     """The address in the first line that has some words in it."""
-    seen = []
+    seen: list[str] = []
     while True:
         try:
             line = re.sub(r"\x1b\[[0-9;]*m", "", lines.get(timeout=MINUTE))
