@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import json
 import subprocess
 import sys
+import tempfile
 import time
 import unittest
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from dataclasses import asdict, dataclass
 from pathlib import Path
 from typing import Final
 
@@ -23,30 +26,82 @@ CHECKS: Final[dict[str, list[str]]] = {
 }
 
 
+BESIDE: Final = ("tests.browser.", "tests.server.", "tests.cli.", "tests.benches.")
+"""Tests that run beside the others, in a process and on a database of their own: much of their time is waiting."""
+
+
+@dataclass(frozen=True, slots=True)
+class Count:
+    """How many tests passed, failed and were skipped."""
+
+    passed: int = 0
+    failed: int = 0
+    skipped: int = 0
+
+    def __add__(self, other: Count) -> Count:
+        return Count(self.passed + other.passed, self.failed + other.failed, self.skipped + other.skipped)
+
+    def __str__(self) -> str:
+        skipped = f", {self.skipped} skipped" if self.skipped else ""
+        return f"{self.passed} passed, {self.failed} failed{skipped}"
+
+
 def check() -> int:
     """Runs the checks. Gives the exit status."""
     failed = [name for name, command in CHECKS.items() if not _check(name, command)]
-    print(f"{len(CHECKS) - len(failed)} passed, {len(failed)} failed")
+    print(Count(len(CHECKS) - len(failed), len(failed)))
     return 1 if failed else 0
 
 
 def run(*, quick: bool, only: str | None) -> int:
     """Runs everything, or with `quick` all but the checks and the browser. Gives the exit status."""
-    failed = [] if quick or only else [name for name, command in CHECKS.items() if not _check(name, command)]
+    if quick or only:
+        count = _run(lambda name: (not quick or ".browser." not in name) and (only is None or only in name), only)
+    else:
+        count = _everything()
+    print(count)
+    return 1 if count.failed or not count.passed else 0
+
+
+def beside(result: Path) -> int:
+    """Runs the tests that run beside the others and leaves their count in a file, as JSON."""
+    count = _run(lambda name: name.startswith(BESIDE))
+    result.write_text(json.dumps(asdict(count)), encoding="utf-8")
+    return 1 if count.failed else 0
+
+
+def _everything() -> Count:
+    with tempfile.TemporaryDirectory() as folder:
+        result, log = Path(folder, "count.json"), Path(folder, "log")
+        with log.open("w") as stream:
+            other = subprocess.Popen(
+                [sys.executable, "-m", "hobtrial", "test", "--beside", str(result)], stdout=stream, stderr=stream
+            )
+            try:
+                failed = [name for name, command in CHECKS.items() if not _check(name, command)]
+                count = Count(len(CHECKS) - len(failed), len(failed)) + _run(lambda name: not name.startswith(BESIDE))
+                other.wait()
+            finally:
+                other.terminate()
+                other.wait()
+        print(log.read_text(encoding="utf-8", errors="replace"))
+        ended = Count(**json.loads(result.read_text(encoding="utf-8"))) if result.is_file() else Count(failed=1)
+    for name in failed:
+        print(f"failed: {name}")
+    return count + ended
+
+
+def _run(wanted: Callable[[str], bool], only: str | None = None) -> Count:
+    """Runs the tests whose names are wanted."""
     sys.path.insert(0, str(ROOT))
-    loader = unittest.TestLoader()
     suite = unittest.TestSuite(
-        _chosen(loader.discover(str(ROOT / "tests"), top_level_dir=str(ROOT)), quick=quick, only=only)
+        test
+        for test in _flat(unittest.TestLoader().discover(str(ROOT / "tests"), top_level_dir=str(ROOT)))
+        if wanted(test.id())
     )
     result = unittest.TextTestRunner(verbosity=1 if only is None else 2, buffer=True).run(suite)
     bad = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
-    checked = 0 if quick or only else len(CHECKS)
-    for name in failed:
-        print(f"failed: {name}")
-    skipped = f", {len(result.skipped)} skipped" if result.skipped else ""
-    passed = result.testsRun - bad - len(result.skipped) + checked - len(failed)
-    print(f"{passed} passed, {bad + len(failed)} failed{skipped}")
-    return 1 if bad or failed or not result.testsRun else 0
+    return Count(result.testsRun - bad - len(result.skipped), bad, len(result.skipped))
 
 
 def _check(name: str, command: list[str]) -> bool:
@@ -58,9 +113,9 @@ def _check(name: str, command: list[str]) -> bool:
     return done.returncode == 0
 
 
-def _chosen(suite: unittest.TestSuite, *, quick: bool, only: str | None) -> Iterator[unittest.TestCase]:
+def _flat(suite: unittest.TestSuite) -> Iterator[unittest.TestCase]:
     for test in suite:
         if isinstance(test, unittest.TestSuite):
-            yield from _chosen(test, quick=quick, only=only)
-        elif not (quick and ".browser." in test.id()) and (only is None or only in test.id()):
+            yield from _flat(test)
+        else:
             yield test
