@@ -25,7 +25,9 @@ export function Groups({ round, chosen, onChoose }: GroupsProps) {
         <p className="px-5 py-4">
           {round.done < round.students.length
             ? "Groups appear as scripts are marked."
-            : "Read and run. Nothing to report."}
+            : round.students.some((student) => student.fault)
+              ? "Some scripts could not be looked at; there is nothing to report of the others."
+              : "Read and run. Nothing to report."}
         </p>
       ) : (
         <ul className="relative min-h-0 flex-1 overflow-auto">
