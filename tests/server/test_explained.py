@@ -19,6 +19,8 @@ ORIGIN = {"origin": f"http://{HOST}"}
 
 class Explained(Served):
     dsn: str
+    shared: tuple[str, TestClient] | None = None
+    """The database and the client of the classes that only look."""
 
     @classmethod
     def setUpClass(cls) -> None:
@@ -41,6 +43,18 @@ class Explained(Served):
     def withdraw(self, key: str, submission_id: int | None, withdrawn: bool) -> int:
         body = {"key": key, "submission_id": submission_id, "withdrawn": withdrawn}
         return self.client.put("/api/rounds/1/withdrawn", json=body, headers=ORIGIN).status_code
+
+
+class OnlyLooking(Explained):
+    @classmethod
+    def setUpClass(cls) -> None:
+        if Explained.shared is None:
+            dsn = database("looked_at")
+            load(dsn, [BAKEHOUSE])
+            client = unittest.enterModuleContext(TestClient(create_app(dsn), base_url=f"http://{HOST}"))
+            Explained.shared = dsn, client
+        cls.dsn, cls.client = Explained.shared
+        cls.wait_until_marked()
 
 
 class Withdrawing(Explained):
@@ -76,7 +90,7 @@ class Withdrawing(Explained):
         self.assertEqual(self.client.put("/api/rounds/1/withdrawn", json=body).status_code, 403)
 
 
-class Sheets(Explained):
+class Sheets(OnlyLooking):
     def test_a_sheet_has_the_lines_and_the_question_and_nobodys_name(self) -> None:
         group = next(
             each for each in self.round()["groups"] if each["slip"] == "boundary" and len(each["submission_ids"]) == 3
@@ -91,7 +105,7 @@ class Sheets(Explained):
         self.assertEqual(self.client.get("/api/rounds/1/sheet?key=none").status_code, 404)
 
 
-class Changes(Explained):
+class Changes(OnlyLooking):
     def test_a_fix_is_tried_and_nothing_is_kept(self) -> None:
         wren = self.row("Wren")["submission_id"]
         found = self.client.post(f"/api/submissions/{wren}/findings/0/change", headers=ORIGIN).json()
@@ -118,7 +132,7 @@ class Changes(Explained):
         self.assertIsNone(self.attempt("Wren")["earlier"])
 
 
-class Feedback(Explained):
+class Feedback(OnlyLooking):
     def page(self, student: str) -> str:
         answer = self.client.get(f"/api/submissions/{self.row(student)['submission_id']}/feedback")
         self.assertEqual((answer.status_code, answer.headers["content-type"][:9]), (200, "text/html"))

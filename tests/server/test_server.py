@@ -19,12 +19,17 @@ HOST = "127.0.0.1:8765"
 
 class Served(unittest.TestCase):
     client: TestClient
+    shared: TestClient | None = None
+    """The client of all classes of this file that are served the sample class."""
 
     @classmethod
     def setUpClass(cls) -> None:
-        dsn = database("served")
-        load(dsn, [BAKEHOUSE])
-        cls.client = cls.enterClassContext(TestClient(create_app(dsn), base_url=f"http://{HOST}"))
+        if Served.shared is None:
+            dsn = database("served")
+            load(dsn, [BAKEHOUSE])
+            app = TestClient(create_app(dsn), base_url=f"http://{HOST}")
+            Served.shared = unittest.enterModuleContext(app)
+        cls.client = Served.shared
         cls.wait_until_marked()
 
     @classmethod
