@@ -19,7 +19,7 @@ ORIGIN = {"origin": f"http://{HOST}"}
 
 class Explained(Served):
     dsn: str
-    shared: tuple[str, TestClient] | None = None
+    looked_at: tuple[str, TestClient] | None = None
     """The database and the client of the classes that only look."""
 
     @classmethod
@@ -48,12 +48,13 @@ class Explained(Served):
 class OnlyLooking(Explained):
     @classmethod
     def setUpClass(cls) -> None:
-        if Explained.shared is None:
+        looked_at = OnlyLooking.looked_at
+        if looked_at is None:
             dsn = database("looked_at")
             load(dsn, [BAKEHOUSE])
             client = unittest.enterModuleContext(TestClient(create_app(dsn), base_url=f"http://{HOST}"))
-            Explained.shared = dsn, client
-        cls.dsn, cls.client = Explained.shared
+            looked_at = OnlyLooking.looked_at = dsn, client
+        cls.dsn, cls.client = looked_at
         cls.wait_until_marked()
 
 
@@ -132,7 +133,7 @@ class Changes(OnlyLooking):
         self.assertIsNone(self.attempt("Wren")["earlier"])
 
 
-class Feedback(OnlyLooking):
+class Feedback(Explained):
     def page(self, student: str) -> str:
         answer = self.client.get(f"/api/submissions/{self.row(student)['submission_id']}/feedback")
         self.assertEqual((answer.status_code, answer.headers["content-type"][:9]), (200, "text/html"))
