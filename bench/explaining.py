@@ -11,9 +11,9 @@ import time
 
 from bench import short
 from bench.marking import SCENARIOS, SCRIPTS, SECONDS, files
-from hobtrial.core.explaining.explain import subject_of
+from hobtrial.core.explaining.chain import subject_of
 from hobtrial.core.explaining.one_change import Budget, search
-from hobtrial.core.judging import open_exercise, play_all
+from hobtrial.core.judging import Examination, open_exercise, play_all
 from hobtrial.core.proving import planted, try_planted
 from hobtrial.core.script import Script
 from hobtrial.crew import Crew
@@ -57,7 +57,7 @@ def edits_a_second(texts: dict[str, bytes]) -> float:
         reading = ready.read(text)
         assert isinstance(reading, Script)
         played = play_all(ready, ready.weave(reading))
-        budget = Budget()
+        budget = Budget(Examination(ready, ready.weave(reading)))
         begin = time.perf_counter()
         search(ready, subject_of(ready, reading, played), played, budget)
         spent += time.perf_counter() - begin

@@ -54,6 +54,7 @@ CAUSES: Final[dict[str, str]] = {
     "not-shown": "Nothing was put on the scoreboard under `{label}`.",
     "not-reached": "This could not be looked at: {reason}.",
     "only-seen": "{when} `{name}` was {own}.",
+    "hidden": "This does not hold yet when the mistakes above are mended: `{expect}`.",
 }
 
 SUMMARIES: Final[dict[str, str]] = {
@@ -68,6 +69,7 @@ SUMMARIES: Final[dict[str, str]] = {
     "not-shown": "`{what}` is not on the scoreboard",
     "only-seen": "`{what}` is not as asked",
     "not-reached": "`{what}` could not be looked at",
+    "hidden": "`{what}` is still not as asked",
 }
 
 
@@ -83,6 +85,7 @@ QUESTIONS: Final[dict[str, str]] = {
     "not-shown": "Where does the script put something on the scoreboard under `{label}`?",
     "only-seen": "What should `{name}` be {moment}?",
     "not-reached": "What must happen before `{name}` can be looked at?",
+    "hidden": "Mend what is explained first. What is `{name}` then?",
     "event-not-caused": "What must happen before `{event}` can come?",
 }
 """The nudge for each kind of cause: no line, and nothing that gives the answer away."""
@@ -130,7 +133,9 @@ def sentence(kind: str, facts: dict[str, Any]) -> str:
     return CAUSES[kind].format_map(filled)
 
 
-_NAMES: Final = frozenset({"name", "event", "handler", "line", "test", "label", "kind", "message", "what", "reason"})
+_NAMES: Final = frozenset(
+    {"name", "event", "handler", "line", "test", "label", "kind", "message", "what", "reason", "expect"}
+)
 """Facts that stand in a sentence as they are: names, lines and pieces of script."""
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
@@ -28,6 +29,10 @@ class Edit:
     """Whether it may matter in scenarios that never come by its lines: something new is added."""
     shows_reference: bool = False
     """Whether it writes out a part that the reference shows."""
+    own: bool = False
+    """Whether such a part could be written without the reference: of words of the script and numbers of the brief."""
+    extra: int = 0
+    """What makes it less likely than its tokens say: a number that nobody speaks of, say."""
     group: int = 0
     """The group that its slip was tried in, from 0, the narrowest."""
 
@@ -37,9 +42,9 @@ class Edit:
         return self.spans[0].line
 
     @property
-    def size(self) -> int:
-        """How much of the text changes, in characters."""
-        return sum(span.end - span.start + len(span.text) for span in self.spans)
+    def copied(self) -> bool:
+        """Whether it copies code of the reference: that mends whatever is wrong, and so it shows nothing."""
+        return self.shows_reference and not self.own
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,3 +75,11 @@ class Finding:
     scenario: int | None = None
     """The scenario in which the replay opens, and its frame."""
     frame: int | None = None
+
+
+def as_handed_in(facts: dict[str, Any], origin: Sequence[int]) -> dict[str, Any]:
+    """Facts of an edited script with the lines of the script as handed in: `origin` has one for each line."""
+    return {
+        key: Line(origin[value - 1]) if isinstance(value, Line) and 0 < value <= len(origin) else value
+        for key, value in facts.items()
+    }

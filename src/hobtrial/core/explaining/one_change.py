@@ -11,15 +11,28 @@ comes to agree in the end. The idea is that of mutation-based fault localisation
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any, Final
 
-from ..judging import HELD, TRIALS_OF_AN_EDIT, Played, Prepared, parting, play_scenario, reference_of, same_steps
-from ..script import Script
+from ..judging import (
+    CLOSE,
+    FEW,
+    HELD,
+    TRIALS_OF_AN_EDIT,
+    Examination,
+    Played,
+    Prepared,
+    parting,
+    play_scenario,
+    reference_of,
+    same_steps,
+)
+from ..script import Script, Woven
 from ..script.tree import apply
 from ..trial import Observable, Trace
+from .cost import cost
 from .finding import CheckRef, Edit
-from .slips.order import SLIPS, edits, narrower
+from .slips.order import SLIPS, edits
 from .slips.slip import Group
 from .subject import Subject
 from .witness import seen
@@ -28,6 +41,9 @@ MOST_EDITS: Final = 600
 """Edits tried for one script."""
 MOST_TRIALS: Final = 2_000
 """Trials played for one script's edits: four seconds of processor time for short scenarios."""
+
+MOST_EXAMINED: Final = 4
+"""Edits that are cross-examined at one place of a chain."""
 
 MOST_PASSES: Final = 10_000_000
 """Loop passes and calls of all those trials together: five seconds of processor time for heavy scripts."""
@@ -41,23 +57,26 @@ class Tried:
     text: str
     played: tuple[Played, ...]
     mends: frozenset[CheckRef]
-    breaks: frozenset[CheckRef]
     facts: dict[str, Any]
     scenario: int
     about: frozenset[Observable]
     """What the mended checks are about."""
+    cost: int
+    """How many tokens it changes or writes."""
     firm: bool
     """Whether the edited runs agree with the reference's; else it is only a step."""
     apart: int = 0
     """On how many things, over all scenarios, the edited runs still part from the reference's."""
-    strays: int = 0
-    """On how many of them the script's own run did not."""
+    proven: bool | None = None
+    """Whether it goes as the reference goes in the drawn runs too; nothing until that was asked."""
 
 
 @dataclass
 class Budget:
     """Counts what was tried, so that the same input gives the same report."""
 
+    examination: Examination
+    """The drawn runs of the script as it was handed in."""
     edits: int = 0
     trials: int = 0
     passes: int = 0
@@ -78,12 +97,12 @@ class Budget:
 
 
 def search(prepared: Prepared, subject: Subject, played: list[Played], budget: Budget) -> list[Tried]:
-    """Tries the edits of a script, the narrowest slips first; gives those that show a slip, then the steps.
+    """Tries the edits of a script; gives those that mend something, the likeliest first, steps last.
 
-    The best stands first. `played` are all scenarios as they are now. A broader group is not asked
-    where a narrower one has an edit that mends everything.
+    `played` are all scenarios as they are now. The script's own edits come first. Those that copy code of the
+    reference are asked only where none of the others mends everything and stands up to the drawn runs.
     """
-    shown: list[Tried] = []
+    found: list[Tried] = []
     wanted = {
         (run.number, index)
         for run in played
@@ -92,73 +111,93 @@ def search(prepared: Prepared, subject: Subject, played: list[Played], budget: B
         if each.verdict != HELD
     }
     known: set[str] = set()
-    for group in Group:
-        for edit in edits(subject, group):
-            if not edit.spans or not _in_reach(edit, subject):
-                continue
-            text = apply(subject.script.text, edit.spans)
-            if text in known:
-                continue
-            known.add(text)
-            if budget.edits >= MOST_EDITS:
-                budget.spent = True
-            if budget.spent:
-                return _ordered(shown)
-            tried = _try(prepared, edit, text, subject, played, budget)
-            if tried is not None:
-                shown.append(tried)
-        if any(tried.firm and tried.mends == wanted and not tried.strays for tried in shown):
+    for copied in (False, True):
+        for group in Group:
+            for edit in edits(subject, group):
+                if edit.copied is not copied or not edit.spans or not _in_reach(edit, subject):
+                    continue
+                text = apply(subject.script.text, edit.spans)
+                if text in known:
+                    continue
+                known.add(text)
+                if budget.edits >= MOST_EDITS:
+                    budget.spent = True
+                if budget.spent:
+                    return _best_first(prepared, found, budget)
+                tried = _try(prepared, edit, text, subject, played, budget)
+                if tried is not None:
+                    found.append(tried)
+        ordered = _best_first(prepared, found, budget)
+        if ordered and ordered[0].proven and ordered[0].mends == wanted:
             break
-    return _ordered(shown)
+    return ordered
 
 
-def _ordered(shown: list[Tried]) -> list[Tried]:
-    """The best first; of those that mend the same, one that a narrower one explains comes after that."""
-    found = sorted(shown, key=_rank)
-    if not found:
-        return []
-    equals = [tried for tried in found if tried.firm == found[0].firm and tried.mends == found[0].mends]
-    equals = [tried for tried in equals if tried.apart == found[0].apart]
-    best = next(
-        (
-            tried for tried in equals
-            if not any(narrower(other.edit, tried.edit) for other in equals if other is not tried)
-        ),
-        found[0],
+def _best_first(prepared: Prepared, found: list[Tried], budget: Budget) -> list[Tried]:
+    """The likeliest first: of those that mend the same, the cheapest that stands up to the drawn runs."""
+    ordered = sorted(found, key=_rank)
+    for index, tried in enumerate(ordered[:MOST_EXAMINED]):
+        if not tried.firm:
+            break
+        ordered[index] = examined(prepared, tried, budget)
+        if ordered[index].proven and tried.mends == ordered[0].mends:
+            best = ordered.pop(index)
+            return [best, *ordered]
+    return ordered
+
+
+def examined(prepared: Prepared, tried: Tried, budget: Budget) -> Tried:
+    """An edit with the answer of the drawn runs: whether it goes as the reference goes there too."""
+    if tried.proven is not None:
+        return tried
+    reading = prepared.read(tried.text)
+    assert isinstance(reading, Script)
+    parted = budget.examination.parted(prepared.weave(reading), tried.about)
+    return replace(tried, proven=parted <= FEW)
+
+
+def _rank(tried: Tried) -> tuple[Any, ...]:
+    """What makes one edit likelier than another, the strongest first."""
+    index = list(SLIPS).index(tried.edit.slip)
+    return (
+        not tried.firm, tried.edit.copied, -len(tried.mends), tried.apart, tried.cost, tried.edit.group, index,
+        tried.edit.line,
     )  # fmt: skip
-    return [best, *(tried for tried in found if tried is not best)]
 
 
 def _in_reach(edit: Edit, subject: Subject) -> bool:
+    """Whether a broken scenario comes by the edit's lines before it parts: later lines cannot be what did it."""
+    lines = {span.line for span in edit.spans}
     return edit.everywhere or any(
-        _reaches(trace, {span.line for span in edit.spans}) for trace in subject.traces.values()
+        _reaches(trace, lines, subject.last_parting[number]) for number, trace in subject.traces.items()
     )
 
 
-def _rank(tried: Tried) -> tuple[bool, int, int, int, int, int]:
-    return (
-        not tried.firm, -len(tried.mends), tried.apart, tried.edit.group, tried.edit.size, tried.edit.line,
-    )  # fmt: skip
-
-
-def _reaches(trace: Trace, lines: set[int]) -> bool:
-    """Whether a trial ran any of the lines; the heads of handlers count as run."""
+def _reaches(trace: Trace, lines: set[int], last: int) -> bool:
+    """Whether a trial ran any of the lines up to a frame; the heads of handlers count as run."""
     if trace.stopped is not None and trace.stopped.line in lines:
         return True
-    return any(line in trace.lines or line + 1 in trace.lines or line + 2 in trace.lines for line in lines)
+    return any(
+        near in trace.lines and trace.lines[near][0][0] <= last for line in lines for near in (line, line + 1, line + 2)
+    )
 
 
 def _try(
     prepared: Prepared, edit: Edit, text: str, subject: Subject, played: list[Played], budget: Budget
 ) -> Tried | None:
     lines = {span.line for span in edit.spans}
-    passed = [number for number, trace in subject.traces.items() if edit.everywhere or _reaches(trace, lines)]
+    last = subject.last_parting
+    passed = [
+        number for number, trace in subject.traces.items() if edit.everywhere or _reaches(trace, lines, last[number])
+    ]
     reached = [number for number in passed if number in subject.probes] or passed[:1]
     reading = prepared.read(text)
     if not isinstance(reading, Script) or not budget.take(_trials(prepared, reached)):
         return None
     budget.edits += 1
     woven = prepared.weave(reading)
+    if not any(_gets_on(prepared, woven, number, played[number], subject, budget) for number in reached):
+        return None
     after = {number: play_scenario(prepared, woven, number, like=played[number], few=True) for number in reached}
     budget.count(after.values())
     mends = {ref for number in reached for ref in _now(played[number], after[number], held=True)}
@@ -181,7 +220,7 @@ def _try(
     firm = _agrees(prepared, about, mends, played, after)
     if not firm and not _puts_off(prepared, about, played, after):
         return None
-    facts = _witnessed(edit, {number for number, _ in mends} & set(subject.traces), subject)
+    facts = witnessed(edit, {number for number, _ in mends} & set(subject.traces), subject)
     if facts is None:
         return None
     found, scenario = facts
@@ -195,20 +234,41 @@ def _try(
     if not mends or any(_now(run, after[run.number], held=False) for run in played):
         return None
     ordered = tuple(after[run.number] for run in played)
-    apart, strays = _apart(prepared, played, after)
-    return Tried(edit, text, ordered, frozenset(mends), frozenset(), found, scenario, about, firm, apart, strays)
+    apart = _apart(prepared, played, after)
+    price = cost(subject.script.text, text) + edit.extra
+    return Tried(edit, text, ordered, frozenset(mends), found, scenario, about, price, firm, apart)
 
 
-def _apart(prepared: Prepared, played: list[Played], after: dict[int, Played]) -> tuple[int, int]:
-    """On how many things the edited runs part from the reference's, and on how many of them the script's did not."""
-    apart = strays = 0
+def _gets_on(prepared: Prepared, woven: Woven, number: int, before: Played, subject: Subject, budget: Budget) -> bool:
+    """Whether an edited script parts later than before, or no more, on anything that is broken in a scenario.
+
+    Only the trial that was looked at is played, and only to where the script itself parts for the last time.
+    """
+    partings = subject.partings[number]
+    scenario = prepared.scenarios[number]
+    if not partings:
+        return True
+    plan = scenario.plans[before.trial]
+    until = min(plan.last_frame, max(partings.values()) + CLOSE + 2)
+    edited = prepared.play_plan(woven, scenario, replace(plan, last_frame=until))
+    budget.passes += edited.passes
+    theirs = subject.theirs[number]
+    for what, frame in partings.items():
+        now = parting(what, edited, theirs)
+        stopped = edited.stopped is not None and edited.stopped.frame <= frame
+        if not stopped and (now is None or now.frame > frame):
+            return True
+    return False
+
+
+def _apart(prepared: Prepared, played: list[Played], after: dict[int, Played]) -> int:
+    """On how many things, over all scenarios, the edited runs part from the reference's."""
+    apart = 0
     for run in played:
         edited, reference = after[run.number].trace, reference_of(prepared, run)
-        for what in set(edited.samples) & set(reference.samples):
-            if not same_steps(what, edited, reference):
-                apart += 1
-                strays += same_steps(what, run.trace, reference)
-    return apart, strays
+        shared = set(edited.samples) & set(reference.samples)
+        apart += sum(not same_steps(what, edited, reference) for what in shared)
+    return apart
 
 
 def _trials(prepared: Prepared, numbers: list[int]) -> int:
@@ -256,14 +316,14 @@ def _agrees(
 
 
 def _puts_off(prepared: Prepared, about: frozenset[Observable], played: list[Played], after: dict[int, Played]) -> bool:
-    """Whether each run that the edit alters parts later than before, or no more."""
+    """Whether no run that the edit alters parts earlier than before."""
     for run in played:
         edited, reference = after[run.number].trace, reference_of(prepared, run)
         for what in about & set(edited.samples):
             if _unaltered(what, run.trace, edited):
                 continue
             then = parting(what, edited, reference)
-            if then is not None and then.frame <= _parts_at(what, run.trace, reference):
+            if then is not None and then.frame < _parts_at(what, run.trace, reference):
                 return False
     return True
 
@@ -281,7 +341,7 @@ def _unaltered(what: Observable, before: Trace, after: Trace) -> bool:
     return before.last_frame == after.last_frame and old.frames == new.frames and old.values == new.values
 
 
-def _witnessed(edit: Edit, numbers: set[int], subject: Subject) -> tuple[dict[str, Any], int] | None:
+def witnessed(edit: Edit, numbers: set[int], subject: Subject) -> tuple[dict[str, Any], int] | None:
     """The evidence of the student's own run, and the scenario that it is from; nothing where no run bears it out."""
     own = SLIPS[edit.slip].witness
     hidden = [not scenario.spec.visible for scenario in subject.prepared.scenarios]

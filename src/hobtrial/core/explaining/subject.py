@@ -10,11 +10,25 @@ import ast
 import functools
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from typing import Any
 
 from ..judging import Prepared
 from ..script import DIRECT, Script
-from ..script.tree import Statement, alone, calls, functions, guards_of, handlers, renamed, statements, targets, unparse
+from ..script.tree import (
+    Statement,
+    alone,
+    calls,
+    functions,
+    guards_of,
+    handlers,
+    negated,
+    renamed,
+    statements,
+    targets,
+    unparse,
+)
 from ..trial import GAME_NAMES, Observable, Trace
+from .asked import Use, numbers_asked, texts_asked
 
 
 @dataclass(frozen=True, eq=False)
@@ -25,12 +39,19 @@ class Subject:
     script: Script
     traces: dict[int, Trace]
     theirs: dict[int, Trace]
+    partings: dict[int, dict[Observable, int]]
+    """For each of them, on what the broken checks are about, the frame in which the two part."""
     parts: dict[int, int]
-    """For each of them the frame in which the two part on what the broken checks are about."""
+    """For each of them the first of these frames."""
     broken: frozenset[Observable] = field(default_factory=frozenset)
     """What the broken checks are about."""
     probes: frozenset[int] = frozenset()
     """The broken scenarios in which an edit must mend something: a few for each thing that went wrong."""
+
+    @functools.cached_property
+    def last_parting(self) -> dict[int, int]:
+        """For each broken scenario the last frame in which a part of what is broken parts; else that of `parts`."""
+        return {number: max(found.values(), default=self.parts[number]) for number, found in self.partings.items()}
 
     @functools.cached_property
     def functions(self) -> list[ast.FunctionDef]:
@@ -62,6 +83,16 @@ class Subject:
         """The labels that the exercise wants on the scoreboard."""
         listed = [each.label for each in self.prepared.exercise.settings.variable if each.label]
         return list(dict.fromkeys([*listed, *(what.name for what in self.broken if what.what == "board")]))
+
+    @functools.cached_property
+    def texts(self) -> dict[Use, list[str]]:
+        """The texts that the exercise asks for, by what they are there for."""
+        return {**texts_asked(self.prepared), "label": self.labels}
+
+    @functools.cached_property
+    def numbers(self) -> frozenset[Any]:
+        """The numbers that the exercise speaks of."""
+        return numbers_asked(self.prepared)
 
     @functools.cached_property
     def given(self) -> frozenset[str]:
@@ -144,6 +175,17 @@ class Subject:
                     known = found.setdefault(self.here(target), [])
                     known += [text for text in map(self.here, tests) if text not in known]
         return found
+
+    @functools.cached_property
+    def reference_tests(self) -> list[str]:
+        """The tests of the reference and their opposites, as the script calls their variables."""
+        tests = [
+            node
+            for stmt in self.reference_statements
+            if isinstance(stmt.node, (ast.If, ast.While))
+            for node in (stmt.node.test, *(stmt.node.test.values if isinstance(stmt.node.test, ast.BoolOp) else ()))
+        ]
+        return list(dict.fromkeys(self.here(text) for node in tests for text in (unparse(node), negated(node))))
 
     @functools.cached_property
     def restarts(self) -> list[ast.FunctionDef]:

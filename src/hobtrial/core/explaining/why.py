@@ -37,6 +37,7 @@ CauseKind = Literal[
     "not-shown",
     "only-seen",
     "not-reached",
+    "hidden",
 ]
 
 

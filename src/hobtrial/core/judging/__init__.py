@@ -3,6 +3,8 @@
 from .agreement import CLOSE, Parting, first_parting, parting, same_steps, same_value
 from .checks import PreparedCheck
 from .craft import CraftRule
+from .drawn import RUNS, drawn_plans
+from .examine import FEW, Examination
 from .expectation import Expectation, read_expectation
 from .live import LiveGame
 from .marking import (
@@ -30,12 +32,15 @@ from .written import inputs_back, written_back
 __all__ = [
     "BROKEN",
     "CLOSE",
+    "FEW",
     "HELD",
     "NOT_REACHED",
+    "RUNS",
     "TRIALS_OF_AN_EDIT",
     "Answer",
     "CraftRule",
     "CraftVerdict",
+    "Examination",
     "Expectation",
     "ExpectationError",
     "LiveGame",
@@ -49,6 +54,7 @@ __all__ = [
     "broken_checks",
     "by_concept",
     "by_task",
+    "drawn_plans",
     "failed_checks",
     "first_parting",
     "inputs_back",

@@ -31,6 +31,8 @@ class Prepared:
     alias: Mapping[str, tuple[str, ...]]
     watch: tuple[Event, ...]
     """Pair events of the reference: looked at in full traces even where a script does not."""
+    examining: list[tuple[Plan, Trace]] = field(default_factory=list, repr=False)
+    """The drawn runs of cross-examination with the reference's traces (`examine.py`), once they were played."""
     _reference_traces: dict[tuple[PreparedScenario, int], Trace] = field(default_factory=dict, repr=False)
 
     @property

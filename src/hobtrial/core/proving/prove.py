@@ -13,7 +13,9 @@ from ..judging import (
     CLOSE,
     HELD,
     NOT_REACHED,
+    RUNS,
     Prepared,
+    drawn_plans,
     first_parting,
     inputs_back,
     judge_craft,
@@ -23,7 +25,6 @@ from ..judging import (
 from ..script import Script, Woven
 from ..trial import Plan, Trace
 from ..words import UNSET, seconds_of
-from .drawn import RUNS, drawn_plans
 from .fitness import fitness
 from .plant import Planted, planted
 

@@ -51,7 +51,9 @@ def _tests(tree: ast.AST) -> Iterator[ast.expr]:
 def _edit(subject: Subject, node: ast.expr, right: str, left_out: str = "") -> Edit:
     met = code_of(subject.script, node)
     facts = {"test": met, "right": right, "line": Line(node.lineno), **({"left_out": left_out} if left_out else {})}
-    return Edit(ID, spans(replace_node(subject.script, node, right)), met, facts, shows_reference=bool(left_out))
+    plain = left_out in subject.asked
+    span = replace_node(subject.script, node, right)
+    return Edit(ID, spans(span), met, facts, shows_reference=bool(left_out), own=plain)
 
 
 SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -64,7 +64,8 @@ def _one_off(subject: Subject, node: ast.Compare, facts: dict[str, Any]) -> Iter
             number = side.value + step * turned
             span = replace_node(subject.script, side, str(number))
             given = {**facts, "number": number, "sign": sign, "left_side": turned < 0}
-            yield Edit(ID, spans(span), facts["name"], given)
+            extra = 0 if number in subject.numbers else 1
+            yield Edit(ID, spans(span), facts["name"], given, extra=extra)
 
 
 def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:

@@ -9,8 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import code_of, rewrite, unparse
-from ..finding import Edit
+from ...script.tree import code_of, replace_node, rewrite, spans, unparse
+from ..finding import Edit, Line
 from ..subject import Subject
 from .never_set import reference_starts
 from .slip import Group, Slip
@@ -37,6 +37,36 @@ def edits(subject: Subject) -> Iterator[Edit]:
             lead = script.lines[stmt.node.lineno - 1][: stmt.node.col_offset]
             facts = {"name": name, "change": unparse(stmt.node), "set": f"{name} = {text}"}
             yield Edit(ID, rewrite(script, stmt.node, f"{lead}{name} = {text}"), name, facts)
+    yield from _through_helpers(subject, starts)
+
+
+def _through_helpers(subject: Subject, starts: dict[str, str]) -> Iterator[Edit]:
+    """`change(-1)` → `change(1 - height)`, where the helper adds what it is given."""
+    for function in subject.functions:
+        names = [argument.arg for argument in function.args.args]
+        changed = [target for node in ast.walk(function) for target in _changed_by(node, names)]
+        for node in ast.walk(subject.script.tree):
+            match node:
+                case ast.Call(func=ast.Name(id=called), args=[argument]) if called == function.name and changed:
+                    name = changed[0]
+                    if name in starts:
+                        met = unparse(node)
+                        facts = {"name": name, "change": met, "set": f"{name} = {starts[name]}"}
+                        span = replace_node(subject.script, argument, f"{starts[name]} - {name}")
+                        yield Edit(ID, spans(span), name, {**facts, "line": Line(node.lineno)})
+
+
+def _changed_by(node: ast.AST, parameters: list[str]) -> list[str]:
+    """The variable that a line changes by one of the parameters."""
+    match node:
+        case ast.AugAssign(target=ast.Name(id=name), op=ast.Add(), value=ast.Name(id=by)) if by in parameters:
+            return [name]
+        case ast.Assign(
+            targets=[ast.Name(id=name)],
+            value=ast.BinOp(left=ast.Name(id=left), op=ast.Add(), right=ast.Name(id=by)),
+        ) if left == name and by in parameters:
+            return [name]
+    return []
 
 
 SLIP: Final = Slip(ID, Group.OWN, edits)

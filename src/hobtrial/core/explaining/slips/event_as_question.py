@@ -22,6 +22,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
     inside = {
         id(inner) for function in subject.functions for each in function.decorator_list for inner in ast.walk(each)
     }
+    found: list[Edit] = []
     for node in ast.walk(subject.script.tree):
         if not isinstance(node, ast.Call) or not isinstance(node.func, ast.Name) or id(node) in inside:
             continue
@@ -37,7 +38,10 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 continue
         met = unparse(node)
         facts = {"met": met, "right": right, "line": Line(node.lineno)}
-        yield Edit(ID, spans(replace_node(subject.script, node, right)), met, facts)
+        found.append(Edit(ID, spans(replace_node(subject.script, node, right)), met, facts))
+    if len(found) > 1:
+        yield Edit(ID, tuple(sorted(span for edit in found for span in edit.spans)), found[0].about, found[0].facts)
+    yield from found
 
 
 SLIP: Final = Slip(ID, Group.WIRING, edits)

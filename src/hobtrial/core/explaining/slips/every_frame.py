@@ -11,9 +11,9 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import code_of, replace_node, spans, unparse
+from ...script.tree import after, before, code_of, replace_node, spans, unparse
 from ...trial import Trace
-from ..finding import Edit
+from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -52,6 +52,22 @@ def _of_event(subject: Subject, function: ast.FunctionDef, event: ast.expr) -> I
             span = replace_node(script, event, once)
             if span is not None:
                 yield Edit(ID, spans(span), "frame", {**facts, "once": once})
+        yield from _first_frame(subject, function, facts)
+
+
+def _first_frame(subject: Subject, function: ast.FunctionDef, facts: dict[str, Any]) -> Iterator[Edit]:
+    """`if is_down("space"):` → only in the first frame in which it is down, as `pressed("space")` would be."""
+    script = subject.script
+    for node in ast.walk(function):
+        match node:
+            case ast.If(test=ast.Call(func=ast.Name(id="is_down"), args=[ast.Constant(value=str(key))]) as test):
+                asked = code_of(script, test)
+                once = f'pressed("{key}")'
+                head = replace_node(script, test, f"{asked} and not game.held_before")
+                top = before(script, script.tree.body[0], "game.held_before = False")
+                noted = after(script, node, f"game.held_before = {asked}")
+                given = {**facts, "once": once, "line": Line(node.lineno), "asks": asked}
+                yield Edit(ID, spans(top, head, noted), "frame", given)
 
 
 def _of_reference(subject: Subject) -> list[str]:

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import code_of, names_in, replace_between, spans, unparse
+from ...script.tree import code_of, names_in, replace_between, replace_node, spans, unparse
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -19,6 +19,7 @@ ID: Final = "exact-only"
 
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each `==` and `!=` with a number or variable: the sign that takes in what lies beyond."""
+    yield from _places(subject)
     for node in ast.walk(subject.script.tree):
         if not isinstance(node, ast.Compare) or len(node.ops) != 1:
             continue
@@ -42,6 +43,26 @@ def edits(subject: Subject) -> Iterator[Edit]:
                     "line": Line(node.lineno),
                 }  # fmt: skip
                 yield Edit(ID, spans(span), names[0], facts)
+
+
+def _places(subject: Subject) -> Iterator[Edit]:
+    """`hob.x == bowl.x` → `hob.overlaps(bowl)`, all of them at once."""
+    found: list[tuple[ast.Compare, str]] = []
+    for node in ast.walk(subject.script.tree):
+        match node:
+            case ast.Compare(
+                left=ast.Attribute(value=ast.Name(id=first), attr="x" | "y" as axis),
+                ops=[ast.Eq()],
+                comparators=[ast.Attribute(value=ast.Name(id=second), attr=other)],
+            ) if axis == other:
+                found.append((node, f"{first}.overlaps({second})"))
+    if found:
+        node, right = found[0]
+        met = code_of(subject.script, node)
+        changed = spans(*(replace_node(subject.script, each, text) for each, text in found))
+        name = unparse(node.left)
+        facts = {"test": met, "right": right, "name": name, "number": unparse(node.comparators[0])}
+        yield Edit(ID, changed, name, {**facts, "line": Line(node.lineno)})
 
 
 SLIP: Final = Slip(ID, Group.OWN, edits)

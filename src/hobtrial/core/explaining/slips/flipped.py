@@ -30,6 +30,18 @@ TURNED: Final[dict[type[ast.cmpop], tuple[str, ...]]] = {
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
+    """For each comparison and test turned round, those whose other answer is asked for."""
+    yield from (edit for edit in _turned(subject) if _other_answer(subject, edit))
+
+
+def _other_answer(subject: Subject, edit: Edit) -> bool:
+    """Whether the line's tests had both answers in some run, or the reference asks just that."""
+    answers = {test.answer for trace in subject.traces.values() for test in trace.tests if test.line == edit.line}
+    right = edit.facts["right"]
+    return len(answers) != 1 or any(right in test or test in right for test in subject.reference_tests)
+
+
+def _turned(subject: Subject) -> Iterator[Edit]:
     """For each comparison the other sign; for each whole test its opposite."""
     tests: list[ast.expr] = []
     for node in ast.walk(subject.script.tree):

@@ -51,15 +51,36 @@ def _edits(subject: Subject, function: ast.FunctionDef, lines: list[str]) -> Ite
     told = to_global(script, function, *dict.fromkeys(names)) if names else None
     last, text = function.body[-1], "\n".join(lines)
     facts = {"missing": lines[0], "function": function.name, "line": Line(function.lineno)}
+    own = all(_plain_reset(subject, line) for line in lines)
     put = before(script, last, text) if isinstance(last, ast.Return) else after(script, last, text)
-    yield Edit(ID, spans(told, put), lines[0], facts, shows_reference=True)
+    yield Edit(ID, spans(told, put), lines[0], facts, shows_reference=True, own=own)
     start = body_start(function)
     again = next((each for each in function.body if calls(each, "again") and not isinstance(each, ast.If)), None)
     if start is not last:
-        yield Edit(ID, spans(told, before(script, again or start, text)), lines[0], facts, shows_reference=True)
+        yield Edit(
+            ID, spans(told, before(script, again or start, text)), lines[0], facts, shows_reference=True, own=own
+        )
     inside = next((each for each in function.body if isinstance(each, ast.If) and calls(each, "again")), None)
     if inside is not None:
-        yield Edit(ID, spans(told, after(script, inside.body[-1], text)), lines[0], facts, shows_reference=True)
+        yield Edit(
+            ID, spans(told, after(script, inside.body[-1], text)), lines[0], facts, shows_reference=True, own=own
+        )
+
+
+def _plain_reset(subject: Subject, line: str) -> bool:
+    """Whether a line puts back one thing as the script itself begins with it, or calls something of its own."""
+    match ast.parse(line).body[0]:
+        case ast.Expr(value=ast.Call(func=ast.Attribute(attr="restore" | "unfreeze"), args=[])):
+            return True
+        case ast.Expr(value=ast.Call(func=ast.Name(id=name))):
+            return name in subject.function_names or name in ("again", "board")
+        case ast.Assign(targets=[ast.Name(id=name)], value=ast.Constant() as value):
+            starts = {
+                unparse(stmt.node.value) for stmt in subject.statements
+                if isinstance(stmt.node, ast.Assign) and stmt.function is None and name in targets(stmt.node)
+            }  # fmt: skip
+            return unparse(value) in starts
+    return False
 
 
 def _reset_lines(subject: Subject) -> list[str]:

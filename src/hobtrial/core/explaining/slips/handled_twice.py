@@ -33,13 +33,15 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 whole = Span(decorator.lineno, 0, len(script.lines[decorator.lineno - 1]), "")
                 yield Edit(ID, (whole,), facts["event"], facts)
             for event in decorator.args if len(decorator.args) > 1 else ():
+                if not _again(event, decorator.args):
+                    continue  # it is about something else: another event than the one asked for
                 rest = ", ".join(unparse(each) for each in decorator.args if each is not event)
                 start = column(script, decorator.lineno, decorator.col_offset)
                 end = column(script, decorator.lineno, decorator.end_col_offset or 0)
                 facts = {"event": unparse(event), "function": function.name, "line": Line(decorator.lineno)}
                 yield Edit(ID, spans(Span(decorator.lineno, start, end, f"on({rest})")), facts["event"], facts)
     lines = [unparse(stmt.node) for stmt in subject.statements]
-    for stmt, text in zip(subject.statements, lines, strict=True):
+    for stmt, text in reversed(list(zip(subject.statements, lines, strict=True))):
         inside = stmt.function is not None or script.straight
         doubled = lines.count(text) > 1 and isinstance(stmt.node, (ast.AugAssign, ast.Expr, ast.Assign))
         called = isinstance(stmt.node, ast.Expr) and isinstance(stmt.node.value, ast.Call) and (
@@ -52,6 +54,12 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 "line": Line(stmt.node.lineno),
             }
             yield Edit(ID, blank(script, stmt.node, stmt.block), text, facts)
+
+
+def _again(event: ast.expr, events: list[ast.expr]) -> bool:
+    """Whether another of these events is about the same things, so that both come for one deed."""
+    things = unparse(event).partition("(")[2]
+    return any(unparse(each).partition("(")[2] == things for each in events if each is not event)
 
 
 SLIP: Final = Slip(ID, Group.OWN, edits)

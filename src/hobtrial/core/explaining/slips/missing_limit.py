@@ -28,7 +28,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             for test in _limits(subject, stmt, name):
                 facts = {"name": name, "limit": test, "line": Line(stmt.node.lineno)}
                 for spans in guarded(subject, stmt, test):
-                    yield Edit(ID, spans, name, facts, shows_reference=True)
+                    yield Edit(ID, spans, name, facts, shows_reference=True, own=_plain(subject, test))
 
 
 def _limits(subject: Subject, stmt: Statement, name: str) -> list[str]:
@@ -42,6 +42,14 @@ def _limits(subject: Subject, stmt: Statement, name: str) -> list[str]:
                 bound = next((each for each in (a, b) if not _speaks_of(subject.here(unparse(each)), name)), b)
                 tests.append(f"{name} {'>' if kind == 'max' else '<'} {subject.here(unparse(bound))}")
     return [test for test in dict.fromkeys(tests) if subject.known(test)]
+
+
+def _plain(subject: Subject, test: str) -> bool:
+    """Whether a test compares one variable with a number or another variable: a limit that the brief gives."""
+    match ast.parse(test, mode="eval").body:
+        case ast.Compare(left=ast.Name() | ast.Attribute(), ops=[_], comparators=[right]):
+            return isinstance(right, ast.Name) or (isinstance(right, ast.Constant) and right.value in subject.numbers)
+    return False
 
 
 def _speaks_of(test: str, name: str) -> bool:

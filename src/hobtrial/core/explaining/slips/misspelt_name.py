@@ -10,12 +10,13 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ...script import Script
-from ...script.tree import Span, column, replace_node, spans
+from ...script.tree import Span, column, spans
 from ...trial import Trace
 from ..finding import Edit, Line
 from ..near import near
 from ..recognition import Seen
 from ..subject import Subject
+from ..texts import other_texts
 from .slip import Group, Slip
 
 ID: Final = "misspelt-name"
@@ -34,7 +35,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
         for right in dict.fromkeys([*subject.asked, *(name for name in subject.variables if "." not in name)]):
             if right != odd and not near(odd, right) and right in statements:
                 yield _edit(subject, statements, odd, right)
-    yield from _labels(script, subject.labels)
+    yield from _texts(subject)
 
 
 def _edit(subject: Subject, statements: dict[str, list[Span]], odd: str, right: str) -> Edit:
@@ -103,18 +104,13 @@ def renamed_places(statements: list[Span], right: str) -> list[Span]:
     return [Span(span.line, span.start, span.end, right) for span in statements]
 
 
-def _labels(script: Script, labels: list[str]) -> Iterator[Edit]:
-    """A label of the scoreboard, wherever it is written the same."""
-    statements: dict[str, list[ast.expr]] = {}
-    for node in ast.walk(script.tree):
-        match node:
-            case ast.Call(func=ast.Name(id="board"), args=[ast.Constant(value=str(met)) as label, *_]):
-                statements.setdefault(met, []).append(label)
-    for met, nodes in statements.items():
-        for right in labels:
-            if near(met, right):
-                renamed = spans(*(replace_node(script, node, f'"{right}"') for node in nodes))
-                yield Edit(ID, renamed, right, {"odd": f'"{met}"', "right": f'"{right}"', "stored": True})
+def _texts(subject: Subject) -> Iterator[Edit]:
+    """A text that is a name, wherever it is written the same: a label, a kind, a look, a choice, a word compared."""
+    for each in other_texts(subject, "label", "word", "place", "look", "choice"):
+        waits = subject.script.lines[each.line - 1].lstrip().startswith("@")
+        if each.near and not waits:
+            facts = {"odd": f'"{each.met}"', "right": f'"{each.right}"', "stored": True, "line": Line(each.line)}
+            yield Edit(ID, each.spans, each.right, facts)
 
 
 def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:

@@ -14,6 +14,7 @@ from ...script.tree import Statement, after, before, blank, body_start, handlers
 from ..finding import Edit, Line
 from ..recognition import CALLS, Seen, has_text
 from ..subject import Subject
+from ..texts import other_texts
 from .slip import Group, Slip
 
 ID: Final = "no-feedback"
@@ -27,6 +28,10 @@ def edits(subject: Subject) -> Iterator[Edit]:
     each line that changes what it speaks of, in place of each line of its kind, at the end of each block.
     """
     script = subject.script
+    for each in other_texts(subject, "told", "sound"):
+        met, right = f'"{each.met}"', f'"{each.right}"'
+        facts = {"wanted": right, "met": met, "right": right, "line": Line(each.line), "kind": each.use}
+        yield Edit(ID, each.spans, right, facts)
     own = {(unparse(stmt.node), stmt.function is None) for stmt in subject.statements}
     for theirs in subject.reference_statements:
         line = subject.here(unparse(theirs.node))

@@ -18,7 +18,16 @@ ID: Final = "not-a-member"
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
-    """For each value where a member may be meant, and each member where its value may be meant."""
+    """For each value where a member may be meant, and each member where its value may be meant; all of these."""
+    found = list(_single(subject))
+    values = [edit for edit in found if edit.facts["right"] == f"{edit.facts['met']}.value"]
+    if len(values) > 1:
+        every = tuple(sorted({span for edit in values for span in edit.spans}))
+        yield Edit(ID, every, values[0].about, values[0].facts)
+    yield from found
+
+
+def _single(subject: Subject) -> Iterator[Edit]:
     script = subject.script
     enums = enumerations(script.tree)
     if not enums:

@@ -35,10 +35,16 @@ def edits(subject: Subject) -> Iterator[Edit]:
         for target in stmt.node.targets
         for inner in ast.walk(stmt.node.value)
     }
+    in_tuples = {
+        id(inner)
+        for stmt in subject.statements
+        if isinstance(stmt.node, ast.Assign) and isinstance(stmt.node.value, ast.Tuple)
+        for inner in ast.walk(stmt.node.value)
+    }
     for node in ast.walk(script.tree):
         if not isinstance(node, ast.Constant) or isinstance(node.value, (bool, str)) or node.value is None:
             continue
-        if id(node) in at_top or id(node) in in_events:
+        if id(node) in at_top or id(node) in in_events or id(node) in in_tuples:
             continue
         for name, values in first.items():
             if node.value in values and own.get(id(node)) != name:

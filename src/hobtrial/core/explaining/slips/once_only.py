@@ -9,7 +9,21 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import Span, block_lines, code_of, indent, replace_node, rewrite, shifted, spans, targets
+from ...script.tree import (
+    Span,
+    before,
+    blank,
+    block_lines,
+    body_start,
+    code_of,
+    indent,
+    replace_node,
+    rewrite,
+    shifted,
+    source_of,
+    spans,
+    targets,
+)
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -40,11 +54,39 @@ def edits(subject: Subject) -> Iterator[Edit]:
             head += f"    global {', '.join(dict.fromkeys(stored))}\n"
         body = shifted(block_lines(script, node), indent(script, node), "    ")
         yield Edit(ID, rewrite(script, node, head + body), facts["test"], facts)
+    yield from _decided_once(subject)
     for function, event in subject.handlers():
         tests = [node for node in ast.walk(function) if isinstance(node, ast.If)]
         if isinstance(event, ast.Name) and event.id == "start" and tests:
             facts = {"test": code_of(script, tests[0].test), "line": Line(tests[0].lineno)}
             yield Edit(ID, spans(replace_node(script, event, "frame")), facts["test"], facts)
+
+
+def _decided_once(subject: Subject) -> Iterator[Edit]:
+    """A value that the top decides by a test, decided again in each function that uses it."""
+    script, body = subject.script, subject.script.tree.body
+    for index, node in enumerate(body):
+        match node:
+            case ast.If(test=test):
+                names = {name for stmt in node.body for name in targets(stmt)}
+            case ast.Assign(value=(ast.IfExp() | ast.Compare() | ast.BoolOp()) as value):
+                test = value.test if isinstance(value, ast.IfExp) else value
+                names = set(targets(node))
+            case _:
+                continue
+        begun = [each for each in body[:index] if isinstance(each, ast.Assign) and set(targets(each)) & names]
+        moved = [*begun, node]
+        users = [
+            each for each in subject.functions
+            if any(isinstance(inner, ast.Name) and inner.id in names for inner in ast.walk(each))
+        ]  # fmt: skip
+        if not users or script.straight:
+            continue
+        text = "\n".join(source_of(script, each) for each in moved)
+        put = [before(script, body_start(each), text) for each in users]
+        gone = [span for each in moved for span in blank(script, each, [each, each])]
+        facts: dict[str, Any] = {"test": code_of(script, test), "line": Line(node.lineno)}
+        yield Edit(ID, tuple(sorted([*put, *gone])), facts["test"], facts)
 
 
 SLIP: Final = Slip(ID, Group.OWN, edits)

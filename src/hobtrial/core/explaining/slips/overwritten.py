@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import Statement, blank, targets, unparse
+from ...script.tree import Statement, blank, calls, targets, unparse
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -19,6 +19,7 @@ ID: Final = "overwritten"
 
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each two lines of one block, or of a block and one round it, that store the same: one left out."""
+    yield from _told_twice(subject)
     for stmt in subject.statements:
         if not isinstance(stmt.node, (ast.Assign, ast.Expr)) or stmt.function in subject.restarts:
             continue
@@ -44,6 +45,27 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 }
                 yield Edit(ID, blank(subject.script, stmt.node, stmt.block), facts["name"], facts)
                 break
+
+
+def _told_twice(subject: Subject) -> Iterator[Edit]:
+    """The same text told by two lines of one block."""
+    for stmt in subject.statements:
+        for other in stmt.block[stmt.index + 1 :]:
+            text = _told(stmt.node)
+            if text and text == _told(other):
+                for node, twin in ((stmt.node, other), (other, stmt.node)):
+                    if calls(node, "win", "lose"):
+                        continue
+                    facts: dict[str, Any] = {"name": text, "line": Line(node.lineno), "other": Line(twin.lineno)}
+                    yield Edit(ID, blank(subject.script, node, stmt.block), text, {**facts, "told": True})
+
+
+def _told(node: ast.stmt) -> str:
+    """What a line tells, as it is written."""
+    match node:
+        case ast.Expr(value=ast.Call(func=ast.Name(id="tell" | "print" | "win" | "lose"), args=[text])):
+            return unparse(text)
+    return ""
 
 
 def _in_loop(stmt: Statement) -> bool:

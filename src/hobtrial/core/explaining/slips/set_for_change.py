@@ -36,7 +36,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             amount = _amount(node.value)
             if amount is not None:
                 yield from _changes(script, node, node.targets[0], amount)
-            elif unparse(node.targets[0]) not in unparse(node.value):
+            elif unparse(node.targets[0]) not in unparse(node.value) and not _is_truth(node.value):
                 yield from _with_value(script, node, node.targets[0])
 
 
@@ -50,6 +50,11 @@ def _with_value(script: Script, node: ast.Assign, target: ast.expr) -> Iterator[
         yield Edit(ID, (Span(node.lineno, start, end, f" {sign}= {value}"),), name, facts)
 
 
+def _is_truth(node: ast.expr) -> bool:
+    """Whether a value is yes or no: nothing can be added to that."""
+    return isinstance(node, (ast.Compare, ast.BoolOp)) or unparse(node) in ("True", "False", "None")
+
+
 def _amount(node: ast.expr) -> float | None:
     match node:
         case ast.UnaryOp(op=ast.UAdd() | ast.USub(), operand=inner):
@@ -57,6 +62,9 @@ def _amount(node: ast.expr) -> float | None:
             return None if value is None else -value if isinstance(node.op, ast.USub) else value
         case ast.Constant(value=int() | float() as value) if not isinstance(value, bool):
             return value
+        case ast.BinOp(left=left, op=ast.Add() | ast.Sub() as op, right=right):
+            a, b = _amount(left), _amount(right)
+            return None if a is None or b is None else a + b if isinstance(op, ast.Add) else a - b
     return None
 
 

@@ -6,6 +6,7 @@ Recognised by taking the quotes off, putting them on, or by `int(…)` and `str(
 from __future__ import annotations
 
 import ast
+import re
 from collections.abc import Iterator
 from typing import Any, Final
 
@@ -16,12 +17,17 @@ from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "text-and-number"
+WORDS: Final = ("True", "False", "None")
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each text that is a number or a name, each name that nothing has, each value that is glued or compared."""
     script = subject.script
-    names = set(subject.variables) | set(subject.facts)
+    names = set(subject.variables) | set(subject.facts) | {
+        name for function in subject.functions for name in _locals(function)
+    }  # fmt: skip
+    inside = {id(part) for node in ast.walk(script.tree) if isinstance(node, ast.JoinedStr) for part in node.values}
+    yield from _all_quoted(subject)
     bound = script.globals | subject.given | set(subject.facts) | {
         name for function in subject.functions for name in _locals(function)
     }  # fmt: skip
@@ -31,8 +37,12 @@ def edits(subject: Subject) -> Iterator[Edit]:
         if id(node) in skipped:
             continue
         match node:
-            case ast.Constant(value=str(text)) if _is_number(text) or text in names:
+            case ast.Constant(value=str(text)) if id(node) in inside:
+                pass
+            case ast.Constant(value=str(text)) if _is_number(text) or text in names or text in WORDS:
                 yield _edit(subject, node, text)
+            case ast.Constant(value=str(text)):
+                yield from _forgotten_braces(subject, node, text, names)
             case ast.Name(id=name, ctx=ast.Load()) if name not in bound:
                 yield _edit(subject, node, f'"{name}"')
             case ast.BinOp(left=left, op=ast.Add(), right=right):
@@ -58,6 +68,43 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 yield _edit(subject, each, unparse(inner))
         for kind in ("int", "str", "float"):
             yield _edit(subject, each, f"{kind}({source})", kind)
+
+
+def _all_quoted(subject: Subject) -> Iterator[Edit]:
+    """Every number in quotes without them, where there are several."""
+    found = [
+        node for node in ast.walk(subject.script.tree) if isinstance(node, ast.Constant)
+        and isinstance(node.value, str) and (_is_number(node.value) or node.value in WORDS)
+    ]  # fmt: skip
+    if len(found) > 1:
+        first = found[0]
+        changed = [replace_node(subject.script, node, str(node.value)) for node in found]
+        text = str(first.value)
+        facts = {"met": f'"{text}"', "right": text, "line": Line(first.lineno), "kind": ""}
+        yield Edit(ID, spans(*changed), str(first.value), facts)
+
+
+def _forgotten_braces(subject: Subject, node: ast.Constant, text: str, names: set[str]) -> Iterator[Edit]:
+    """`"{name}"` without `f`, and a text that has the name of a variable among its words."""
+    code = code_of(subject.script, node)
+    if not code.startswith(('"', "'")):
+        return
+    held = re.findall(r"\{([A-Za-z_]\w*)[^{}]*\}", text)
+    if held and set(held) <= names:
+        yield _edit(subject, node, f"f{code}")
+    words = [word for word in dict.fromkeys(re.findall(r"\b[A-Za-z_]\w*\b", text)) if word in names]
+    if words and " " in text and not held:
+        for some in dict.fromkeys([tuple(words), *((word,) for word in words)]):
+            braced = code
+            for word in some:
+                braced = _last_braced(braced, word)
+            yield _edit(subject, node, f"f{braced}")
+
+
+def _last_braced(code: str, word: str) -> str:
+    """The code of a text with the last of a word in braces: "my age is age" means the second one."""
+    found = list(re.finditer(rf"\b{re.escape(word)}\b", code))
+    return code[: found[-1].start()] + "{" + word + "}" + code[found[-1].end() :]
 
 
 def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:

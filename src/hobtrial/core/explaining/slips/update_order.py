@@ -6,10 +6,24 @@ Recognised by moving one line past its neighbours: it mends.
 from __future__ import annotations
 
 import ast
+import re
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import Span, Statement, after, before, blank, source_of, unparse
+from ...script.tree import (
+    Span,
+    Statement,
+    after,
+    before,
+    blank,
+    calls,
+    code_of,
+    replace_node,
+    source_of,
+    spans,
+    targets,
+    unparse,
+)
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -21,15 +35,22 @@ SHOWS: Final = ("board", "tell", "print")
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
-    """For each line of a function or straight script: past one, two or more of its neighbours."""
-    for stmt, other, spans in moves(subject):
+    """For each line of a function or straight script: past one, two or more of its neighbours; for each test that a
+    change decides about: on its other side; pauses; what stands after the end of a function.
+    """
+    yield from _decided_too_late(subject)
+    yield from _other_branch(subject)
+    yield from _pauses(subject)
+    yield from _never_reached(subject)
+    yield from _exchanged(subject)
+    for stmt, other, moved in moves(subject):
         if not shows_only(subject, stmt, other):
             facts = {
                 "moved": Line(stmt.node.lineno),
                 "past": Line(other.lineno),
                 "line": Line(stmt.node.lineno),
             }
-            yield Edit(ID, spans, _about(stmt), facts)
+            yield Edit(ID, moved, _about(stmt), facts)
 
 
 def moves(subject: Subject) -> Iterator[tuple[Statement, ast.stmt, tuple[Span, ...]]]:
@@ -50,7 +71,7 @@ def moves(subject: Subject) -> Iterator[tuple[Statement, ast.stmt, tuple[Span, .
                 continue
             if index == stmt.index - 1 and not isinstance(other, ast.If):
                 continue  # the same as the neighbour moved down
-            if not names & _names(subject, other):
+            if not names & _names(subject, other) and not (_waits(stmt.node) or _waits(other)):
                 continue
             text = source_of(script, stmt.node)
             put = after(script, other, text) if index > stmt.index else before(script, other, text)
@@ -74,6 +95,101 @@ def displays(subject: Subject, node: ast.stmt) -> bool:
         case ast.Expr(value=ast.Constant()):
             return True
     return False
+
+
+def _decided_too_late(subject: Subject) -> Iterator[Edit]:
+    """`coins -= cost` / `if coins < 0:` → asked with what would be left, and taken only in the other branch."""
+    script = subject.script
+    for stmt in subject.statements:
+        following = stmt.block[stmt.index + 1] if stmt.index + 1 < len(stmt.block) else None
+        change = changed_value(stmt.node)
+        if change is None or not isinstance(following, ast.If):
+            continue
+        name, value = change
+        test, branches = code_of(script, following.test), [following.body, following.orelse]
+        if not re.search(rf"(?<![\w.]){re.escape(name)}\b", test):
+            continue
+        asked = re.sub(rf"(?<![\w.]){re.escape(name)}\b", value, test)
+        for branch in branches:
+            if branch and not (branch is following.orelse and _is_elif(subject, branch[0])):
+                text = source_of(script, stmt.node)
+                spans_ = [*blank(script, stmt.node, stmt.block), before(script, branch[0], text)]
+                span = replace_node(script, following.test, asked)
+                if span is not None:
+                    facts = {"moved": Line(stmt.node.lineno), "past": Line(following.lineno)}
+                    facts |= {"line": Line(stmt.node.lineno)}
+                    yield Edit(ID, tuple(sorted([*spans_, span])), name, facts)
+
+
+def changed_value(node: ast.stmt) -> tuple[str, str] | None:
+    """The variable that a line changes, and what it is then, as text."""
+    signs = {ast.Add: "+", ast.Sub: "-", ast.Mult: "*"}
+    match node:
+        case ast.AugAssign(target=ast.Name(id=name), op=op, value=value) if type(op) in signs:
+            other = unparse(value)
+            return name, f"{name} {signs[type(op)]} {f'({other})' if isinstance(value, ast.BinOp) else other}"
+        case ast.Assign(targets=[ast.Name(id=name)], value=ast.BinOp(left=ast.Name(id=left)) as value) if left == name:
+            return name, unparse(value)
+    return None
+
+
+def _other_branch(subject: Subject) -> Iterator[Edit]:
+    """A change in one branch of a test that should come before it: `if lives == 0: … else: lives -= 1`."""
+    script = subject.script
+    for stmt in subject.statements:
+        match stmt.node:
+            case ast.If(test=test, body=body, orelse=[last]) if not isinstance(last, ast.If):
+                name = (targets(last) or [""])[0]
+                if not re.search(rf"\b{re.escape(name)}\b", unparse(test)) or not name:
+                    continue
+                line = last.lineno - 1
+                head = next((n for n in range(line, body[-1].lineno, -1) if _is_else(script.lines[n - 1])), None)
+                if head is None:
+                    continue
+                gone = [Span(n, 0, len(script.lines[n - 1]), "") for n in range(head, (last.end_lineno or 0) + 1)]
+                put = before(script, stmt.node, source_of(script, last))
+                facts = {"moved": Line(last.lineno), "past": Line(stmt.node.lineno), "line": Line(stmt.node.lineno)}
+                yield Edit(ID, tuple(sorted([put, *gone])), name, facts)
+
+
+def _is_else(line: str) -> bool:
+    return line.strip().startswith("else")
+
+
+def _waits(node: ast.stmt) -> bool:
+    return bool(calls(node, "wait")) and isinstance(node, ast.Expr)
+
+
+def _pauses(subject: Subject) -> Iterator[Edit]:
+    """A pause that nobody asked for, left out."""
+    for stmt in subject.statements:
+        if _waits(stmt.node) and stmt.index + 1 < len(stmt.block):
+            later = stmt.block[stmt.index + 1]
+            facts = {"pause": unparse(stmt.node), "past": Line(later.lineno), "line": Line(stmt.node.lineno)}
+            yield Edit(ID, blank(subject.script, stmt.node, stmt.block), "wait", facts)
+
+
+def _never_reached(subject: Subject) -> Iterator[Edit]:
+    """A `return` above other lines of its block: below them."""
+    script = subject.script
+    for stmt in subject.statements:
+        if isinstance(stmt.node, (ast.Return, ast.Break, ast.Continue)) and stmt.index + 1 < len(stmt.block):
+            later = stmt.block[stmt.index + 1]
+            put = after(script, stmt.block[-1], source_of(script, stmt.node))
+            spans_ = tuple(sorted((put, *blank(script, stmt.node, stmt.block))))
+            facts = {"unreached": Line(later.lineno), "past": Line(later.lineno), "line": Line(stmt.node.lineno)}
+            yield Edit(ID, spans_, unparse(stmt.node), facts)
+
+
+def _exchanged(subject: Subject) -> Iterator[Edit]:
+    """`last, score = 0, score` → `last, score = score, 0`."""
+    for stmt in subject.statements:
+        match stmt.node:
+            case ast.Assign(targets=[ast.Tuple()], value=ast.Tuple(elts=[first, second]) as value):
+                right = f"{unparse(second)}, {unparse(first)}"
+                facts = {"line": Line(stmt.node.lineno), "past": Line(stmt.node.lineno), "exchanged": right}
+                facts["met"] = unparse(stmt.node)
+                yield Edit(ID, spans(replace_node(subject.script, value, right)), unparse(first), facts)
 
 
 def _is_elif(subject: Subject, node: ast.stmt) -> bool:

@@ -6,7 +6,7 @@ Recognised by the number that the reference has in the same part: it mends.
 from __future__ import annotations
 
 import ast
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from typing import Any, Final
 
 from ...script.tree import code_of, replace_node, spans, unparse
@@ -25,9 +25,15 @@ def edits(subject: Subject) -> Iterator[Edit]:
         theirs.setdefault(subject.here(key), []).append(unparse(node))
         theirs.setdefault(key.split(" ")[0], []).append(unparse(node))
     changes = [text for key, found in theirs.items() if key.startswith("change ") for text in found]
+    yield from _rounds(subject)
+    yield from _shifted(subject)
     for key, node in [*numbers(subject.script.tree), *_given(subject)]:
         met = unparse(node)
         wanted = theirs.get(key) or theirs.get(key.split(" ")[0], []) or (changes if key.startswith("given") else [])
+        if key.startswith("become"):
+            wanted = [
+                text for other, found in theirs.items() if other.startswith(("become", "change")) for text in found
+            ]
         for right in dict.fromkeys(wanted):
             if right != met and not (key.startswith("test") and _next_to(met, right)):
                 facts: dict[str, Any] = {
@@ -46,6 +52,14 @@ def numbers(tree: ast.AST) -> Iterator[Numbered]:
         match node:
             case ast.AugAssign(target=target, value=value) if _number(value):
                 yield f"change {unparse(target)}", value
+            case ast.Assign(targets=[ast.Name() | ast.Attribute() as target], value=value) if _number(value) and not (
+                isinstance(target, ast.Attribute) and target.attr in PROPERTIES
+            ):
+                yield f"become {unparse(target)}", value
+            case ast.Return(value=ast.expr() as value) if _number(value):
+                yield "become ", value
+            case ast.Dict(values=values):
+                yield from (("become ", value) for value in values if _number(value))
             case ast.Assign(targets=[target], value=ast.BinOp(left=left, right=right)) if _number(right):
                 if unparse(left) == unparse(target):
                     yield f"change {unparse(target)}", right
@@ -63,6 +77,48 @@ def numbers(tree: ast.AST) -> Iterator[Numbered]:
                 for index, argument in enumerate(args):
                     if _number(argument) and not name.startswith("rand"):
                         yield f"call{index} {name}", argument
+
+
+def _rounds(subject: Subject) -> Iterator[Edit]:
+    """A loop that goes round once too often or too seldom, or as often as no number of the exercise says."""
+    for node in ast.walk(subject.script.tree):
+        match node:
+            case ast.Call(func=ast.Name(id="range"), args=args) if args and all(_whole(each) for each in args):
+                first = int(unparse(args[0])) if len(args) > 1 else 0
+                end = args[1] if len(args) > 1 else args[0]
+                often = int(unparse(end)) - first
+                asked = sorted((each for each in subject.numbers if type(each) is int and each > 0), key=_from(often))
+                for wanted in dict.fromkeys([*asked[:4], often + 1, often - 1]):
+                    if wanted != often and wanted > 0:
+                        facts: dict[str, Any] = {"met": often, "right": wanted, "name": "a loop", "rounds": True}
+                        facts |= {"text": unparse(node), "line": Line(node.lineno)}
+                        span = replace_node(subject.script, end, str(first + wanted))
+                        extra = 0 if wanted in subject.numbers else 1
+                        yield Edit(ID, spans(span), "a loop", facts, extra=extra)
+
+
+def _from(number: int) -> Callable[[int], int]:
+    return lambda each: abs(each - number)
+
+
+def _whole(node: ast.expr) -> bool:
+    return _number(node) and unparse(node).lstrip("-").isdigit()
+
+
+def _shifted(subject: Subject) -> Iterator[Edit]:
+    """A row of tests of one variable in which every number is one too high, or one too low."""
+    rows: dict[tuple[int, str], list[ast.expr]] = {}
+    for stmt in subject.statements:
+        match stmt.node:
+            case ast.If(test=ast.Compare(left=left, ops=[ast.Eq()], comparators=[right])) if _whole(right):
+                where = stmt.function.lineno if stmt.function is not None else 0
+                rows.setdefault((where, unparse(left)), []).append(right)
+    for (_, name), nodes in rows.items():
+        for step in (-1, 1) if len(nodes) > 1 else ():
+            changed = [replace_node(subject.script, node, str(int(unparse(node)) + step)) for node in nodes]
+            met = int(unparse(nodes[0]))
+            facts: dict[str, Any] = {"met": met, "right": met + step, "name": name, "line": Line(nodes[0].lineno)}
+            yield Edit(ID, spans(*changed), name, {**facts, "text": name, "row": True})
 
 
 def _given(subject: Subject) -> Iterator[Numbered]:

@@ -27,18 +27,48 @@ SIGNS: Final[dict[type[ast.operator], str]] = {
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
-    """For each sum: each other sign, the other brackets, the sides exchanged, and the reference's."""
+    """For each sum: each other sign, the other brackets, the sides exchanged; what is worked out and never used."""
     script = subject.script
     for node in ast.walk(script.tree):
         if isinstance(node, ast.BinOp) and type(node.op) in SIGNS:
             for right in dict.fromkeys(_others(node)):
                 yield _edit(subject, node, right)
+    yield from _left_out(subject)
+
+
+def broad(subject: Subject) -> Iterator[Edit]:
+    """For each sum that is stored, shown or told: the reference's."""
+    script = subject.script
     theirs = formulas(subject.reference.tree)
     for name, node in formulas(script.tree):
         for other, formula in theirs:
             right = subject.here(unparse(formula))
             if (other == name or subject.here(other) == name) and right != unparse(node) and subject.known(right):
                 yield _edit(subject, node, right, shows_reference=True)
+
+
+def _left_out(subject: Subject) -> Iterator[Edit]:
+    """A variable that is worked out and never used: times, plus or minus it, wherever another one is read after it."""
+    script = subject.script
+    read = {node.id for node in ast.walk(script.tree) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load)}
+    for stmt in subject.statements:
+        match stmt.node:
+            case ast.Assign(targets=[ast.Name(id=unused)]) if unused not in read and unused not in subject.asked:
+                pass
+            case _:
+                continue
+        line = stmt.node.lineno
+        for name in [each for each in subject.variables if each != unused and "." not in each]:
+            nodes = [
+                node for node in ast.walk(script.tree)
+                if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load) and node.id == name
+                and node.lineno > line
+            ]  # fmt: skip
+            for sign in ("*", "+", "-") if nodes else ():
+                right = f"{name} {sign} {unused}"
+                changed = [replace_node(script, node, right) for node in nodes]
+                facts: dict[str, Any] = {"met": name, "right": right, "unused": unused, "line": Line(nodes[0].lineno)}
+                yield Edit(ID, spans(*changed), name, facts)
 
 
 def formulas(tree: ast.AST) -> list[tuple[str, ast.expr]]:
@@ -88,4 +118,4 @@ def _bracketed(node: ast.expr) -> str:
     return f"({text})" if isinstance(node, (ast.BinOp, ast.BoolOp, ast.Compare, ast.IfExp)) else text
 
 
-SLIP: Final = Slip(ID, Group.REFERENCE, edits)
+SLIP: Final = Slip(ID, Group.PARTS, edits, broad=broad)

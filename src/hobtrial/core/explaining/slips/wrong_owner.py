@@ -9,8 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import Span, column, spans
-from ..finding import Edit
+from ...script.tree import Span, column, replace_node, spans, to_global
+from ..finding import Edit, Line
 from ..subject import PROPERTIES, Subject
 from .misspelt_name import name_places
 from .slip import Group, Slip
@@ -43,6 +43,23 @@ def edits(subject: Subject) -> Iterator[Edit]:
             if len(everyone) > len(nodes):
                 yield Edit(ID, spans(*moved), f"{right}.{attr}", _facts(owner, attr, right), everywhere=True)
     yield from _to_pieces(subject, wanted)
+    yield from _of_a_parameter(subject, held, listed)
+
+
+def _of_a_parameter(
+    subject: Subject, held: dict[tuple[str, str], list[ast.Attribute]], listed: set[str]
+) -> Iterator[Edit]:
+    """`which.lives` → `lives`, where that is a variable of the script."""
+    script = subject.script
+    for (owner, attr), nodes in held.items():
+        if attr not in listed or attr not in script.globals:
+            continue
+        stored = any(isinstance(node.ctx, ast.Store) for node in nodes)
+        inside = [each for each in subject.functions if any(node in ast.walk(each) for node in nodes)]
+        told = [to_global(script, each, attr) for each in inside] if stored else []
+        changed = [replace_node(script, node, attr) for node in nodes]
+        facts = {"met": f"{owner}.{attr}", "right": attr, "owner": owner, "wanted": "the game", "name": attr}
+        yield Edit(ID, spans(*told, *changed), attr, {**facts, "line": Line(nodes[0].lineno)}, everywhere=True)
 
 
 def _to_pieces(subject: Subject, wanted: set[tuple[str, str]]) -> Iterator[Edit]:

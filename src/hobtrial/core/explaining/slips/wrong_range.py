@@ -77,10 +77,11 @@ def _again(subject: Subject) -> Iterator[Edit]:
             isinstance(inner, ast.Name) and inner.id == name for inner in ast.walk(each)
         )]  # fmt: skip
         if users:
+            first = replace_node(script, node.value, "0")
             drawn = [before(script, body_start(each), f"{name} = {unparse(node.value)}") for each in users]
             told = [to_global(script, each, name) for each in users]
             facts = {"met": unparse(node.value), "right": unparse(node.value), "line": Line(node.lineno)}
-            yield Edit(ID, spans(*told, *drawn), name, {**facts, "once": True})
+            yield Edit(ID, spans(first, *told, *drawn), name, {**facts, "once": True})
 
 
 SLIP: Final = Slip(ID, Group.OWN, edits)

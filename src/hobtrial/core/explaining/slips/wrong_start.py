@@ -16,6 +16,8 @@ from .never_set import reference_starts
 from .slip import Group, Slip
 
 ID: Final = "wrong-start"
+NEAR: Final = 2
+"""How far a counter's first value may be from the number that is meant."""
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -37,7 +39,18 @@ def edits(subject: Subject) -> Iterator[Edit]:
         if name not in seen and wanted is not None and met != wanted:
             facts = {"name": name, "start": met, "wanted": wanted}
             yield Edit(ID, spans(replace_node(subject.script, node.value, wanted)), name, facts)
+        elif name not in seen and wanted is None and type(getattr(node.value, "value", None)) is int:
+            yield from _own(subject, name, node.value)
         seen.add(name)
+
+
+def _own(subject: Subject, name: str, node: ast.expr) -> Iterator[Edit]:
+    """A counter of the script's own: each number of the exercise that is near the one it begins with."""
+    met = int(unparse(node))
+    for number in sorted(subject.numbers, key=lambda number: abs(number - met)):
+        if type(number) is int and number != met and abs(number - met) <= NEAR:
+            facts = {"name": name, "start": str(met), "wanted": str(number)}
+            yield Edit(ID, spans(replace_node(subject.script, node, str(number))), name, facts)
 
 
 def _at_beginning(function: ast.FunctionDef | None) -> bool:

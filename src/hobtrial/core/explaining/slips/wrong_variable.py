@@ -6,11 +6,14 @@ Recognised by putting the other one in its place: it mends.
 from __future__ import annotations
 
 import ast
+import re
 from collections.abc import Iterator
+from dataclasses import replace
 from typing import Final
 
-from ...script.tree import Span, column, replace_node, spans, to_global, unparse
+from ...script.tree import Span, column, indent, is_handler, replace_node, rewrite, spans, to_global, unparse
 from ..finding import Edit, Line
+from ..near import near
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -44,6 +47,11 @@ def edits(subject: Subject) -> Iterator[Edit]:
                     yield _edit(subject, function, several, right)
     for function in subject.functions:
         yield from _pieces(subject, function)
+        yield from _parameters(subject, function)
+        yield from _without_parameter(subject, function)
+        yield from _all_of_a_kind(subject, function)
+    yield from _given_pieces(subject)
+    yield from _functions_read(subject)
     yield from _labels(subject)
     for each in ast.walk(tree):
         if isinstance(each, ast.Attribute) and each.attr in AXES and each.end_col_offset is not None:
@@ -73,6 +81,80 @@ def _pieces(subject: Subject, function: ast.FunctionDef) -> Iterator[Edit]:
                     span = replace_node(subject.script, node.value, right)
                     facts = {"met": node.value.id, "right": right, "line": Line(node.lineno)}
                     yield Edit(ID, spans(span), right, facts)
+
+
+def _parameters(subject: Subject, function: ast.FunctionDef) -> Iterator[Edit]:
+    """A parameter that is changed: the game's own variable in its place, as the parameter is gone afterwards."""
+    for argument in function.args.args:
+        nodes = [node for node in ast.walk(function) if isinstance(node, ast.Name) and node.id == argument.arg]
+        if any(isinstance(node.ctx, ast.Store) for node in nodes):
+            for right in [name for name in subject.variables if "." not in name and name != argument.arg]:
+                stored = [node for node in nodes if isinstance(node.ctx, ast.Store)]
+                edit = _edit(subject, function, nodes, right)
+                yield replace(edit, facts={**edit.facts, "line": Line(stored[0].lineno)})
+
+
+def _without_parameter(subject: Subject, function: ast.FunctionDef) -> Iterator[Edit]:
+    """`hob.remove()` in a handler without a parameter: the other piece, which has to be taken first."""
+    script = subject.script
+    place = script.lines[function.lineno - 1].find("()", function.col_offset)
+    if function.args.args or place < 0 or not is_handler(function):
+        return
+    told = Span(function.lineno, place + 1, place + 1, "which")
+    for node in ast.walk(function):
+        match node:
+            case ast.Call(func=ast.Attribute(value=ast.Name(id=name) as owner)) if name in subject.pieces:
+                span = replace_node(script, owner, "which")
+                facts = {"met": name, "right": "which", "line": Line(node.lineno)}
+                yield Edit(ID, spans(told, span), name, facts)
+
+
+def _all_of_a_kind(subject: Subject, function: ast.FunctionDef) -> Iterator[Edit]:
+    """`for s in soot: s.remove()` in a handler of one of them: that one alone."""
+    script = subject.script
+    parameters = [argument.arg for argument in function.args.args]
+    for node in ast.walk(function):
+        match node:
+            case ast.For(target=ast.Name(id=each), iter=ast.Name(id=kind), body=body) if kind in subject.given:
+                own = parameters[-1] if parameters else "which"
+                place = script.lines[function.lineno - 1].find("()", function.col_offset)
+                told = None if parameters else Span(function.lineno, place + 1, place + 1, own)
+                if not parameters and place < 0:
+                    continue
+                lead = indent(script, node)
+                lines = "\n".join(lead + line for stmt in body for line in unparse(stmt).split("\n"))
+                text = re.sub(rf"\b{re.escape(each)}\b", own, lines)
+                changed = rewrite(script, node, text)
+                facts = {"met": kind, "right": own, "line": Line(node.lineno), "every": kind}
+                yield Edit(ID, spans(told, *changed), kind, facts)
+
+
+def _given_pieces(subject: Subject) -> Iterator[Edit]:
+    """A piece that is asked about, or given to a function: each other one that the reference speaks of."""
+    theirs = {node.id for node in ast.walk(subject.reference.tree) if isinstance(node, ast.Name)}
+    others = [piece for piece in subject.pieces if piece in theirs]
+    inside = {id(inner) for _, event in subject.handlers() for inner in ast.walk(event)}
+    for node in ast.walk(subject.script.tree):
+        if isinstance(node, ast.Call) and id(node) not in inside:
+            for argument in node.args:
+                if isinstance(argument, ast.Name) and argument.id in subject.pieces:
+                    for right in others:
+                        if right != argument.id:
+                            facts = {"met": argument.id, "right": right, "line": Line(argument.lineno)}
+                            yield Edit(ID, spans(replace_node(subject.script, argument, right)), right, facts)
+
+
+def _functions_read(subject: Subject) -> Iterator[Edit]:
+    """The name of a function where a value is asked for: a variable that is nearly called the same."""
+    called = {id(node.func) for node in ast.walk(subject.script.tree) if isinstance(node, ast.Call)}
+    plain = [name for name in subject.variables if "." not in name]
+    for node in ast.walk(subject.script.tree):
+        match node:
+            case ast.Name(id=name, ctx=ast.Load()) if name in subject.function_names and id(node) not in called:
+                for right in sorted(plain, key=lambda other: not near(name, other)):
+                    facts = {"met": name, "right": right, "line": Line(node.lineno)}
+                    extra = 0 if near(name, right) else 1
+                    yield Edit(ID, spans(replace_node(subject.script, node, right)), right, facts, extra=extra)
 
 
 def _labels(subject: Subject) -> Iterator[Edit]:

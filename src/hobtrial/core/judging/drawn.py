@@ -1,7 +1,9 @@
-"""Drawn runs: random inputs and beginnings, in which a variant may part from the reference.
+"""Drawn runs: random inputs and beginnings, in which a script may part from the reference.
 
 Hypothesis draws, derandomized and without a database, so that a proof comes out the same each time.
 What the player can do is read off the exercise: its keys, pieces, choices, words, facts and answers.
+The runs by which an edit is cross-examined do each deed more often than the scenarios do, so that a limit
+that nobody tested is met too.
 """
 
 from __future__ import annotations
@@ -16,23 +18,40 @@ from hypothesis import HealthCheck, Phase, find, settings
 from hypothesis import strategies as st
 from hypothesis.errors import NoSuchExample
 
-from ..judging import Prepared
 from ..script.tree import functions, handlers
 from ..trial import OUTCOME, Arrangement, Plan, PlayerInput, click, done, held_key, pressed_key, variable
 from ..words import frame_of
+from .prepare import Prepared
 
 RUNS: Final = 500
 """Runs in which a variant must act like the reference to count as perhaps no mistake."""
 LONGEST: Final = 10.0
 """Seconds of a drawn run at most."""
 MOST_INPUTS: Final = 10
+EXAMINED: Final = 30
+"""Runs by which an edit is cross-examined."""
+MOST_OF_ONE: Final = 14
+"""How often such a run does one deed at most."""
 
 
 def drawn_plans(prepared: Prepared) -> list[Plan]:
-    """The plans of all drawn runs, the same ones each time."""
+    """The plans of all drawn runs of a proof, the same ones each time."""
+    return _drawn(_plans(prepared, *_base(prepared)), RUNS)
+
+
+def examining_plans(prepared: Prepared) -> list[Plan]:
+    """The plans of the runs by which an edit is cross-examined, the same ones each time."""
+    return _drawn(_plans(prepared, *_base(prepared), often=True), EXAMINED)
+
+
+def _base(prepared: Prepared) -> tuple[Plan, float]:
     settings_ = prepared.exercise.settings
     seconds = min(max(settings_.length(each) for each in settings_.scenario), LONGEST)
-    base = replace(prepared.scenarios[0].plan, last_frame=frame_of(seconds), inputs=(), answers=(), arrange=())
+    plan = replace(prepared.scenarios[0].plan, last_frame=frame_of(seconds), inputs=(), answers=(), arrange=())
+    return plan, seconds
+
+
+def _drawn(strategy: st.SearchStrategy[Plan], most: int) -> list[Plan]:
     plans: list[Plan] = []
 
     def note(plan: Plan) -> bool:
@@ -40,7 +59,7 @@ def drawn_plans(prepared: Prepared) -> list[Plan]:
         return False
 
     wanted = settings(
-        max_examples=RUNS,
+        max_examples=most,
         derandomize=True,
         database=None,
         deadline=None,
@@ -48,18 +67,22 @@ def drawn_plans(prepared: Prepared) -> list[Plan]:
         suppress_health_check=list(HealthCheck),
     )
     with contextlib.suppress(NoSuchExample):
-        find(_plans(prepared, base, seconds), note, settings=wanted)
-    return plans[:RUNS]
+        find(strategy, note, settings=wanted)
+    return plans[:most]
 
 
-def _plans(prepared: Prepared, base: Plan, seconds: float) -> st.SearchStrategy[Plan]:
+def _plans(prepared: Prepared, base: Plan, seconds: float, *, often: bool = False) -> st.SearchStrategy[Plan]:
     if prepared.exercise.settings.style == "straight":
-        texts = sorted(_answers(prepared))
-        given = st.lists(st.sampled_from(texts), max_size=6) if texts else st.just([])
-        return given.map(lambda answers: replace(base, answers=tuple((0, text) for text in answers)))
+        return _answered(prepared, base, in_order=often)
     times = st.integers(0, max(int(seconds * 10) - 1, 0)).map(lambda tenth: tenth / 10)
     deeds = list(_deeds(prepared, times))
-    inputs = st.lists(st.one_of(deeds), max_size=MOST_INPUTS) if deeds else st.just([])
+    inputs: st.SearchStrategy[list[PlayerInput]] = st.just([])
+    if deeds and often:
+        mixed = st.lists(st.one_of(deeds), min_size=3, max_size=MOST_OF_ONE)
+        several = st.builds(_again, st.one_of(deeds), st.integers(3, MOST_OF_ONE), st.just(seconds))
+        inputs = st.one_of(mixed, several, _varied(prepared, deeds, base.last_frame))
+    elif deeds:
+        inputs = st.lists(st.one_of(deeds), max_size=MOST_INPUTS)
     begins = st.lists(st.sampled_from(arranged), max_size=2) if (arranged := _beginnings(prepared)) else st.just([])
     return st.builds(
         lambda doings, arrange, seed: replace(
@@ -70,6 +93,53 @@ def _plans(prepared: Prepared, base: Plan, seconds: float) -> st.SearchStrategy[
         ),
         inputs, begins, st.integers(1, 99),
     )  # fmt: skip
+
+
+def _varied(
+    prepared: Prepared, deeds: list[st.SearchStrategy[PlayerInput]], last: int
+) -> st.SearchStrategy[list[PlayerInput]]:
+    """What a scenario's player does, with up to three deeds more and perhaps one less: so games end too."""
+    known = [
+        [each for each in plan.inputs if each.frame <= last]
+        for scenario in prepared.scenarios
+        for plan in scenario.plans
+    ]
+    known = [each for each in known if each] or [[]]
+    return st.builds(
+        lambda given, more, left_out: [each for index, each in enumerate(given) if index != left_out] + more,
+        st.sampled_from(known), st.lists(st.one_of(deeds), max_size=3), st.integers(0, 6),
+    )  # fmt: skip
+
+
+def _again(deed: PlayerInput, often: int, seconds: float) -> list[PlayerInput]:
+    """One deed several times, from the beginning of the run to its end."""
+    step = frame_of(seconds) // (often + 1)
+    held = deed.up - deed.frame
+    return [replace(deed, frame=step * turn, up=step * turn + held) for turn in range(1, often + 1)]
+
+
+def _answered(prepared: Prepared, base: Plan, *, in_order: bool) -> st.SearchStrategy[Plan]:
+    """Runs of a straight script; `in_order` gives each question an answer that fits it."""
+    if in_order:
+        each = [st.sampled_from(sorted(texts)) for texts in _answers_to_each(prepared)]
+        given: st.SearchStrategy[Any] = st.tuples(*each)
+    else:
+        texts = sorted(_answers(prepared))
+        given = st.lists(st.sampled_from(texts), max_size=6) if texts else st.just([])
+    return given.map(lambda answers: replace(base, answers=tuple((0, text) for text in answers)))
+
+
+def _answers_to_each(prepared: Prepared) -> list[set[str]]:
+    """For each question in turn what the scenarios answer, and where that is a number those near it."""
+    found: list[set[str]] = []
+    for plan in (plan for scenario in prepared.scenarios for plan in scenario.plans):
+        for index, (_, text) in enumerate(plan.answers):
+            if index == len(found):
+                found.append(set())
+            found[index].add(text)
+            if text.isdigit():
+                found[index] |= {str(max(0, int(text) + more)) for more in (-1, 1, 2)}
+    return found
 
 
 def _deeds(prepared: Prepared, times: st.SearchStrategy[float]) -> Iterator[st.SearchStrategy[PlayerInput]]:
