@@ -33,6 +33,11 @@ class Link:
     rivals: tuple[Tried, ...]
 
     @property
+    def after(self) -> list[Played]:
+        """The scenarios once it is mended."""
+        return list(self.best.played)
+
+    @property
     def shown(self) -> bool:
         """Whether it is more than likely: one edit of the script's own, which the drawn runs bear out."""
         return bool(self.best.proven) and not self.best.edit.copied and not self.rivals
@@ -44,7 +49,10 @@ class Chain:
 
     links: tuple[Link, ...]
     script: Script
+    first: list[Played]
+    """The script as it was handed in, in all scenarios."""
     played: list[Played]
+    """The script with all of them mended."""
     handed_in: Subject
     """The script as it was handed in."""
 
@@ -75,7 +83,7 @@ def _follow(prepared: Prepared, handed_in: Subject, played: list[Played], budget
         reading = prepared.read(found[0].text)
         assert isinstance(reading, Script)
         base, now = reading, list(found[0].played)
-    return Chain(tuple(links), base, now, handed_in)
+    return Chain(tuple(links), base, played, now, handed_in)
 
 
 def _may_be_said(prepared: Prepared, tried: Tried, budget: Budget) -> bool:
@@ -94,8 +102,25 @@ def _proven(prepared: Prepared, chain: Chain, budget: Budget) -> Chain:
         if not link.best.proven:
             parted = budget.examination.parted(woven, link.best.about)
             link = replace(link, best=replace(link.best, proven=parted <= FEW))
+        if not link.best.proven and not _borne_out(prepared, chain, link):
+            return replace(chain, links=tuple(links), played=links[-1].after if links else chain.first)
         links.append(link)
     return replace(chain, links=tuple(links))
+
+
+def _borne_out(prepared: Prepared, chain: Chain, link: Link) -> bool:
+    """Whether what happened points to the lines that an unproven edit changes: else luck mended it."""
+    lines = {link.lines[span.line - 1] for span in link.best.edit.spans}
+    subject = chain.handed_in
+    for number, index in link.best.mends:
+        verdict = chain.first[number].verdicts[index]
+        if verdict.verdict == HELD or number not in subject.traces:
+            continue
+        needs = prepared.scenarios[number].checks[index].about
+        cause = why(verdict, needs, subject.script, subject.traces[number], subject.theirs[number])
+        if any(abs(line - other) <= 1 for line in cause.lines for other in lines):
+            return True
+    return False
 
 
 def _rivals(prepared: Prepared, found: list[Tried], budget: Budget) -> list[Tried]:

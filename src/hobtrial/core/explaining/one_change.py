@@ -12,7 +12,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass, field, replace
-from typing import Any, Final
+from typing import Any, Final, Literal
 
 from ..judging import (
     CLOSE,
@@ -42,6 +42,8 @@ MOST_EDITS: Final = 600
 MOST_TRIALS: Final = 2_000
 """Trials played for one script's edits: four seconds of processor time for short scenarios."""
 
+UNSEEN: Final = "unseen"
+"""A change that mends, but not as its slip would: another slip may write the same."""
 MOST_EXAMINED: Final = 4
 """Edits that are cross-examined at one place of a chain."""
 
@@ -103,13 +105,6 @@ def search(prepared: Prepared, subject: Subject, played: list[Played], budget: B
     reference are asked only where none of the others mends everything and stands up to the drawn runs.
     """
     found: list[Tried] = []
-    wanted = {
-        (run.number, index)
-        for run in played
-        if run.number in subject.traces
-        for index, each in enumerate(run.verdicts)
-        if each.verdict != HELD
-    }
     known: set[str] = set()
     for copied in (False, True):
         for group in Group:
@@ -119,17 +114,18 @@ def search(prepared: Prepared, subject: Subject, played: list[Played], budget: B
                 text = apply(subject.script.text, edit.spans)
                 if text in known:
                     continue
-                known.add(text)
                 if budget.edits >= MOST_EDITS:
                     budget.spent = True
                 if budget.spent:
                     return _best_first(prepared, found, budget)
                 tried = _try(prepared, edit, text, subject, played, budget)
-                if tried is not None:
+                if tried is not UNSEEN:
+                    known.add(text)
+                if isinstance(tried, Tried):
                     found.append(tried)
         ordered = _best_first(prepared, found, budget)
-        if ordered and ordered[0].proven and ordered[0].mends == wanted:
-            break
+        if ordered and ordered[0].proven:
+            break  # what is left comes on top of it
     return ordered
 
 
@@ -184,7 +180,7 @@ def _reaches(trace: Trace, lines: set[int], last: int) -> bool:
 
 def _try(
     prepared: Prepared, edit: Edit, text: str, subject: Subject, played: list[Played], budget: Budget
-) -> Tried | None:
+) -> Tried | Literal["unseen"] | None:
     lines = {span.line for span in edit.spans}
     last = subject.last_parting
     passed = [
@@ -192,17 +188,20 @@ def _try(
     ]
     reached = [number for number in passed if number in subject.probes] or passed[:1]
     reading = prepared.read(text)
-    if not isinstance(reading, Script) or not budget.take(_trials(prepared, reached)):
+    if not isinstance(reading, Script) or not budget.take(len(reached)):
         return None
     budget.edits += 1
     woven = prepared.weave(reading)
     if not any(_gets_on(prepared, woven, number, played[number], subject, budget) for number in reached):
         return None
+    if not budget.take(_trials(prepared, reached)):
+        return None
     after = {number: play_scenario(prepared, woven, number, like=played[number], few=True) for number in reached}
     budget.count(after.values())
     mends = {ref for number in reached for ref in _now(played[number], after[number], held=True)}
-    if not mends or any(_now(played[number], after[number], held=False) for number in reached):
+    if not mends:
         return None
+    broken = {ref for number in reached for ref in _now(played[number], after[number], held=False)}
     probed = [played[number] for number in reached]
     first = frozenset(what for number, index in mends for what in prepared.scenarios[number].checks[index].about)
     if not _agrees(prepared, first, mends, probed, after) and not _puts_off(prepared, first, probed, after):
@@ -213,16 +212,20 @@ def _try(
     for number in others:
         after[number] = play_scenario(prepared, woven, number, like=played[number], few=True)
         budget.count([after[number]])
-        if _now(played[number], after[number], held=False):
+        broken |= set(_now(played[number], after[number], held=False))
+        if len(broken) > len(mends) + 1:
             return None
     mends = {ref for run in played for ref in _now(run, after[run.number], held=True)}
-    about = frozenset(what for number, index in mends for what in prepared.scenarios[number].checks[index].about)
-    firm = _agrees(prepared, about, mends, played, after)
+    if len(broken) >= len(mends):
+        return None  # a check may have held only because nothing happened, but not as many as that
+    refs = mends | broken
+    about = frozenset(what for number, index in refs for what in prepared.scenarios[number].checks[index].about)
+    firm = not broken and _agrees(prepared, about, mends, played, after)
     if not firm and not _puts_off(prepared, about, played, after):
         return None
     facts = witnessed(edit, {number for number, _ in mends} & set(subject.traces), subject)
     if facts is None:
-        return None
+        return UNSEEN
     found, scenario = facts
     wild = [run.number for run in played if prepared.scenarios[run.number].spec.wild is not None]
     if not budget.take(sum(len(prepared.scenarios[number].plans) for number in wild)):
@@ -231,7 +234,8 @@ def _try(
     budget.count(whole.values())
     after |= whole
     mends = {ref for run in played for ref in _now(run, after[run.number], held=True)}
-    if not mends or any(_now(run, after[run.number], held=False) for run in played):
+    broken = {ref for run in played for ref in _now(run, after[run.number], held=False)}
+    if len(broken) >= len(mends) or (firm and broken):
         return None
     ordered = tuple(after[run.number] for run in played)
     apart = _apart(prepared, played, after)

@@ -137,6 +137,16 @@ class Subject:
         return [*sorted(plain), *dict.fromkeys(held)]
 
     @functools.cached_property
+    def kinds(self) -> dict[str, set[str]]:
+        """For each variable, globals and locals, the kinds of values that it had in the runs."""
+        found: dict[str, set[str]] = {}
+        for trace in self.traces.values():
+            for change in trace.changes:
+                kind = type(change.new).__name__
+                found.setdefault(change.name.split(".")[-1], set()).add("number" if kind in ("int", "float") else kind)
+        return found
+
+    @functools.cached_property
     def as_here(self) -> dict[str, str]:
         """For each variable of the reference that the script calls otherwise, its name here."""
         found: dict[str, str] = {}

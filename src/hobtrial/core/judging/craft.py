@@ -37,6 +37,7 @@ FORMS: Final = (
 )
 _MIRRORED: Final = {ast.Lt: ">", ast.Gt: "<", ast.LtE: ">=", ast.GtE: "<=", ast.Eq: "==", ast.NotEq: "!="}
 _WRITTEN: Final = {ast.Lt: "<", ast.Gt: ">", ast.LtE: "<=", ast.GtE: ">=", ast.Eq: "==", ast.NotEq: "!="}
+_NEXT_TO: Final = {">": ">=", "<": "<="}
 _NEGATED: Final = {"<": ">=", ">": "<=", "<=": ">", ">=": "<", "==": "!=", "!=": "=="}
 
 
@@ -133,7 +134,11 @@ class _Reader:
                 for side, words in ((left, _WRITTEN), (right, _MIRRORED)):
                     if type(op) in words and self.mentions(side, local, name):
                         written = words[type(op)]
-                        found.add(_NEGATED[written] if turned else written)
+                        sign = _NEGATED[written] if turned else written
+                        other = right if side is left else left
+                        found.add(sign)
+                        if sign in _NEXT_TO and type(getattr(other, "value", None)) is int:
+                            found.add(_NEXT_TO[sign])  # `heat > 199` is `heat >= 200` for whole numbers
         return found
 
     def _negated(self, compare: ast.Compare) -> bool:

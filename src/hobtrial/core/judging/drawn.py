@@ -30,6 +30,8 @@ LONGEST: Final = 10.0
 MOST_INPUTS: Final = 10
 EXAMINED: Final = 30
 """Runs by which an edit is cross-examined."""
+UNEXPECTED: Final = "plum"
+"""An answer that no branch of a script waits for."""
 MOST_OF_ONE: Final = 14
 """How often such a run does one deed at most."""
 
@@ -41,7 +43,8 @@ def drawn_plans(prepared: Prepared) -> list[Plan]:
 
 def examining_plans(prepared: Prepared) -> list[Plan]:
     """The plans of the runs by which an edit is cross-examined, the same ones each time."""
-    return _drawn(_plans(prepared, *_base(prepared), often=True), EXAMINED)
+    plans = _drawn(_plans(prepared, *_base(prepared), often=True), EXAMINED * 5)
+    return list(dict.fromkeys(plans))[:EXAMINED]
 
 
 def _base(prepared: Prepared) -> tuple[Plan, float]:
@@ -75,7 +78,7 @@ def _plans(prepared: Prepared, base: Plan, seconds: float, *, often: bool = Fals
     if prepared.exercise.settings.style == "straight":
         return _answered(prepared, base, in_order=often)
     times = st.integers(0, max(int(seconds * 10) - 1, 0)).map(lambda tenth: tenth / 10)
-    deeds = list(_deeds(prepared, times))
+    deeds = list(_deeds(prepared, times, (UNEXPECTED,) if often else ()))
     inputs: st.SearchStrategy[list[PlayerInput]] = st.just([])
     if deeds and often:
         mixed = st.lists(st.one_of(deeds), min_size=3, max_size=MOST_OF_ONE)
@@ -83,7 +86,11 @@ def _plans(prepared: Prepared, base: Plan, seconds: float, *, often: bool = Fals
         inputs = st.one_of(mixed, several, _varied(prepared, deeds, base.last_frame))
     elif deeds:
         inputs = st.lists(st.one_of(deeds), max_size=MOST_INPUTS)
-    begins = st.lists(st.sampled_from(arranged), max_size=2) if (arranged := _beginnings(prepared)) else st.just([])
+    begins: st.SearchStrategy[list[Arrangement]] = st.just([])
+    if arranged := _beginnings(prepared):
+        begins = begun = st.lists(st.sampled_from(arranged), max_size=2)
+        if often:  # a script that keeps count in variables of its own is not met by what is arranged
+            begins = st.integers(0, 4).flatmap(lambda turn: begun if turn == 4 else st.just([]))
     return st.builds(
         lambda doings, arrange, seed: replace(
             base,
@@ -139,11 +146,16 @@ def _answers_to_each(prepared: Prepared) -> list[set[str]]:
             found[index].add(text)
             if text.isdigit():
                 found[index] |= {str(max(0, int(text) + more)) for more in (-1, 1, 2)}
-    return found
+    return [texts if any(map(str.isdigit, texts)) else texts | {UNEXPECTED} for texts in found]
 
 
-def _deeds(prepared: Prepared, times: st.SearchStrategy[float]) -> Iterator[st.SearchStrategy[PlayerInput]]:
-    """What the player can do: read off the scenarios' inputs, the reference's events and the steered pieces."""
+def _deeds(
+    prepared: Prepared, times: st.SearchStrategy[float], more: tuple[str, ...] = ()
+) -> Iterator[st.SearchStrategy[PlayerInput]]:
+    """What the player can do: read off the scenarios' inputs, the reference's events and the steered pieces.
+
+    `more` are further answers, where any are given.
+    """
     keys: set[str] = set()
     clicks: set[str] = set()
     picks: set[str] = set()
@@ -168,6 +180,7 @@ def _deeds(prepared: Prepared, times: st.SearchStrategy[float]) -> Iterator[st.S
             keys |= set(spec.motion.steered.keys[:2])
     for fact in prepared.scene.fact:
         facts.setdefault(fact.name, set()).update(fact.range or fact.choices or ())
+    answers |= set(more) if answers else set()
     clicks &= {piece.name for piece in prepared.scene.piece}
     if keys:
         chosen = st.sampled_from(sorted(keys))

@@ -81,6 +81,14 @@ class _Looker:
         self.excused: set[int] = set()
         """Nodes that stand where their kind may: names after `raise`, loops inside `sum(…)`."""
 
+    def visit_Expr(self, node: ast.Expr, in_function: bool) -> None:
+        """A line that is only `on(…)`: the `@` was forgotten."""
+        match node.value:
+            case ast.Call(func=ast.Name(id="on")) as call if "on" not in self.bound:
+                words = "`@` is missing before `on`. Without it this line waits for nothing."
+                problem = Problem(node.lineno, node.col_offset + 1, "missing-at", words, f"@{ast.unparse(call)}")
+                self.problems.append(problem)
+
     def refuse(self, node: ast.AST, message: str, instead: str = "") -> None:
         line = getattr(node, "lineno", 1)
         column = getattr(node, "col_offset", 0) + 1

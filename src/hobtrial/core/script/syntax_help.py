@@ -14,7 +14,17 @@ from ..words import Problem
 
 BLOCK_WORDS: Final = ("if", "elif", "else", "while", "for", "def")
 MENDABLE: Final = frozenset(
-    {"missing-colon", "assign-for-compare", "else-if", "word-for-sign", "plus-plus", "curly-quotes", "capital"}
+    {
+        "missing-colon",
+        "assign-for-compare",
+        "else-if",
+        "word-for-sign",
+        "plus-plus",
+        "curly-quotes",
+        "capital",
+        "turned-sign",
+        "missing-at",
+    }  # fmt: skip
 )
 """Kinds whose advice is the line as it should stand."""
 NEARBY: Final = 4
@@ -69,7 +79,7 @@ def _curly_quotes(line: str, message: str, lines: list[str], number: int) -> Fou
 
 
 def _capital_word(line: str, message: str, lines: list[str], number: int) -> Found:
-    match = re.match(r"\s*(If|Elif|Else|While|For|Def|IF|ELSE|WHILE|DEF)\b", line)
+    match = re.match(r"\s*(If|Elif|Else|While|For|Def|Global|Return|Import|From|IF|ELSE|WHILE|DEF|GLOBAL)\b", line)
     if match is None:
         return None
     word = match.group(1)
@@ -82,6 +92,33 @@ def _else_if(line: str, message: str, lines: list[str], number: int) -> Found:
     if match is None:
         return None
     return ("else-if", f"`{match.group(1)}` is one word in Python: `elif`.", f"elif{match.group(2)}".rstrip()), number
+
+
+def _else_with_test(line: str, message: str, lines: list[str], number: int) -> Found:
+    match = re.match(r"\s*else\s+(?!if\b)([^:]*\S)\s*:?\s*$", _bare(line))
+    if match is None:
+        return None
+    words = "`else` asks nothing: it takes whatever is left. A branch with a test of its own is `elif`."
+    return ("else-if", words, f"elif {match.group(1)}:"), number
+
+
+def _turned_signs(line: str, message: str, lines: list[str], number: int) -> Found:
+    match = re.search(r"=>|=<", _bare(line))
+    if match is None:
+        return None
+    right = match.group()[::-1]
+    fixed = line.replace(match.group(), right, 1).strip()
+    return ("turned-sign", f"`{match.group()}` is written `{right}` in Python.", fixed), number
+
+
+def _global_with_value(line: str, message: str, lines: list[str], number: int) -> Found:
+    match = re.match(r"\s*global\s+(\w+)\s*([-+*/]?=)(.*)", _bare(line))
+    if match is None:
+        return None
+    name = match.group(1)
+    rest = line.strip().removeprefix("global").strip()
+    words = f"`global` only says that `{name}` is the game's own. It cannot give it a value in the same line."
+    return ("global-with-value", words, f"Write `global {name}` in one line and `{rest}` in the next."), number
 
 
 def _other_signs(line: str, message: str, lines: list[str], number: int) -> Found:
@@ -191,6 +228,9 @@ _LOOKS: Final[tuple[Look, ...]] = (
     _curly_quotes,
     _capital_word,
     _else_if,
+    _else_with_test,
+    _turned_signs,
+    _global_with_value,
     _other_signs,
     _braces,
     _assign_in_test,

@@ -13,6 +13,7 @@ from typing import Any, Final
 from ...script.tree import code_of, replace_node, spans, unparse
 from ...trial import Trace
 from ..finding import Edit, Line
+from ..recorded import UNKNOWN, answer
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -38,9 +39,19 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
 def _halves(subject: Subject, node: ast.BoolOp) -> Iterator[Edit]:
     """`x > 0 or x <= 0` → each part alone, where all ask about the same."""
     asked = {unparse(each.left) for each in node.values if isinstance(each, ast.Compare)}
-    if len(asked) == 1 and all(isinstance(each, ast.Compare) for each in node.values):
+    if len(asked) == 1 and all(isinstance(each, ast.Compare) for each in node.values) and _never_changes(node):
         for each in node.values:
             yield _edit(subject, node, unparse(each))
+
+
+def _never_changes(node: ast.BoolOp) -> bool:
+    """Whether a test of one value and several numbers has the same answer for every number."""
+    numbers = {
+        each.value for each in ast.walk(node) if isinstance(each, ast.Constant) and isinstance(each.value, (int, float))
+    }
+    left = next(unparse(each.left) for each in node.values if isinstance(each, ast.Compare))
+    answers = {answer(node, {left: number + step}) for number in numbers for step in (-1, -0.5, 0, 0.5, 1)}
+    return len(answers) == 1 and UNKNOWN not in answers
 
 
 def _completed(subject: Subject, node: ast.BoolOp) -> Iterator[Edit]:

@@ -41,7 +41,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 facts = {"event": unparse(event), "function": function.name, "line": Line(decorator.lineno)}
                 yield Edit(ID, spans(Span(decorator.lineno, start, end, f"on({rest})")), facts["event"], facts)
     lines = [unparse(stmt.node) for stmt in subject.statements]
-    for stmt, text in reversed(list(zip(subject.statements, lines, strict=True))):
+    last = {text: index for index, text in enumerate(lines)}
+    for index, (stmt, text) in enumerate(zip(subject.statements, lines, strict=True)):
         inside = stmt.function is not None or script.straight
         doubled = lines.count(text) > 1 and isinstance(stmt.node, (ast.AugAssign, ast.Expr, ast.Assign))
         called = isinstance(stmt.node, ast.Expr) and isinstance(stmt.node.value, ast.Call) and (
@@ -53,7 +54,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 "function": stmt.function.name if stmt.function else "",
                 "line": Line(stmt.node.lineno),
             }
-            yield Edit(ID, blank(script, stmt.node, stmt.block), text, facts)
+            extra = 0 if doubled and index == last[text] else 1  # the second one is the one too many
+            yield Edit(ID, blank(script, stmt.node, stmt.block), text, facts, extra=extra)
 
 
 def _again(event: ast.expr, events: list[ast.expr]) -> bool:

@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ...script import Script
-from ...script.tree import bound_names, declared, declared_global, spans, to_global
+from ...script.tree import bound_names, declared, declared_global, functions, own_locals, spans, to_global
 from ..finding import Edit, Line
 from ..recognition import Seen
 from ..subject import Subject
@@ -59,6 +59,11 @@ def _store(function: ast.FunctionDef, name: str) -> int:
 
 def recognise(seen: Seen) -> dict[str, Any] | None:
     """The script stopped at a local that has the name of one of its variables."""
+    if seen.exception == "NameError" and seen.named not in seen.script.globals:
+        there = [each for each in functions(seen.script.tree) if seen.named in own_locals(each)]
+        if len(there) != 1 or seen.named in {argument.arg for argument in there[0].args.args}:
+            return None
+        return {"name": seen.named, "function": there[0].name, "line": Line(_store(there[0], seen.named))}
     if seen.exception != "UnboundLocalError" or seen.named not in seen.script.globals:
         return None
     return {"name": seen.named, "function": seen.cause.facts.get("handler") or "a function"}

@@ -27,6 +27,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
         name for function in subject.functions for name in _locals(function)
     }  # fmt: skip
     inside = {id(part) for node in ast.walk(script.tree) if isinstance(node, ast.JoinedStr) for part in node.values}
+    joined = {
+        id(part): node for node in ast.walk(script.tree) if isinstance(node, ast.JoinedStr) for part in node.values
+    }
     yield from _all_quoted(subject)
     bound = script.globals | subject.given | set(subject.facts) | {
         name for function in subject.functions for name in _locals(function)
@@ -38,7 +41,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             continue
         match node:
             case ast.Constant(value=str(text)) if id(node) in inside:
-                pass
+                yield from _braces_in(subject, joined[id(node)], text, names)
             case ast.Constant(value=str(text)) if _is_number(text) or text in names or text in WORDS:
                 yield _edit(subject, node, text)
             case ast.Constant(value=str(text)):
@@ -99,6 +102,14 @@ def _forgotten_braces(subject: Subject, node: ast.Constant, text: str, names: se
             for word in some:
                 braced = _last_braced(braced, word)
             yield _edit(subject, node, f"f{braced}")
+
+
+def _braces_in(subject: Subject, node: ast.JoinedStr, text: str, names: set[str]) -> Iterator[Edit]:
+    """A name among the words of an f-string: in braces."""
+    code = code_of(subject.script, node)
+    for word in dict.fromkeys(re.findall(r"\b[A-Za-z_]\w*\b", text)):
+        if word in names and code.startswith("f") and " " in text:
+            yield _edit(subject, node, _last_braced(code, word))
 
 
 def _last_braced(code: str, word: str) -> str:

@@ -18,7 +18,9 @@ from ...script.tree import (
     blank,
     calls,
     code_of,
+    negated,
     replace_node,
+    shifted,
     source_of,
     spans,
     targets,
@@ -147,9 +149,12 @@ def _other_branch(subject: Subject) -> Iterator[Edit]:
                 if head is None:
                     continue
                 gone = [Span(n, 0, len(script.lines[n - 1]), "") for n in range(head, (last.end_lineno or 0) + 1)]
-                put = before(script, stmt.node, source_of(script, last))
                 facts = {"moved": Line(last.lineno), "past": Line(stmt.node.lineno), "line": Line(stmt.node.lineno)}
-                yield Edit(ID, tuple(sorted([put, *gone])), name, facts)
+                text = source_of(script, last)
+                guarded = f"if {negated(test)}:\n" + shifted(text.split("\n"), "", "    ")
+                for lines in (text, guarded):
+                    put = before(script, stmt.node, lines)
+                    yield Edit(ID, tuple(sorted([put, *gone])), name, facts)
 
 
 def _is_else(line: str) -> bool:

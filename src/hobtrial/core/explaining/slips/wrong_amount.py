@@ -43,7 +43,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
                     "text": code_of(subject.script, node),
                     "line": Line(node.lineno),
                 }
-                yield Edit(ID, spans(replace_node(subject.script, node, right)), facts["name"], facts)
+                asked = key.startswith("become") and met in (theirs.get(key) or ())
+                span = replace_node(subject.script, node, right)
+                yield Edit(ID, spans(span), facts["name"], facts, extra=int(asked))
 
 
 def numbers(tree: ast.AST) -> Iterator[Numbered]:

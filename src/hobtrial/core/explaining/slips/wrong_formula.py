@@ -109,6 +109,14 @@ def _others(node: ast.BinOp) -> Iterator[str]:
         inner = node.right
         a, b, sign = unparse(inner.left), unparse(inner.right), SIGNS[type(inner.op)]
         yield f"({left} {own} {a}) {sign} {b}"
+    for outer, inner, other in ((node, node.left, node.right), (node, node.right, node.left)):
+        match outer.op, inner:
+            case ast.Mult(), ast.BinOp(left=a, op=ast.Add() | ast.Sub() as op, right=b):
+                yield f"{unparse(a)} * {_bracketed(other)} {SIGNS[type(op)]} {unparse(b)}"
+                yield f"{unparse(a)} {SIGNS[type(op)]} {unparse(b)} * {_bracketed(other)}"
+            case ((ast.Add() | ast.Sub() as op), ast.BinOp(left=a, op=ast.Mult(), right=b)) if inner is node.left:
+                yield f"({unparse(a)} {SIGNS[type(op)]} {unparse(other)}) * {unparse(b)}"
+                yield f"{unparse(a)} * ({unparse(b)} {SIGNS[type(op)]} {unparse(other)})"
     yield left
     yield right
 

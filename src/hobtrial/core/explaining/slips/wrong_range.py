@@ -78,10 +78,15 @@ def _again(subject: Subject) -> Iterator[Edit]:
         )]  # fmt: skip
         if users:
             first = replace_node(script, node.value, "0")
-            drawn = [before(script, body_start(each), f"{name} = {unparse(node.value)}") for each in users]
+            drawn = [before(script, _first_line(each), f"{name} = {unparse(node.value)}") for each in users]
             told = [to_global(script, each, name) for each in users]
             facts = {"met": unparse(node.value), "right": unparse(node.value), "line": Line(node.lineno)}
             yield Edit(ID, spans(first, *told, *drawn), name, {**facts, "once": True})
+
+
+def _first_line(function: ast.FunctionDef) -> ast.stmt:
+    """The first statement of a function that does something."""
+    return next((each for each in function.body if not isinstance(each, ast.Global)), body_start(function))
 
 
 SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import code_of, replace_node, spans, unparse
+from ...script.tree import Statement, code_of, replace_node, spans, unparse
 from ..finding import Edit
 from ..subject import Subject
 from .never_set import reference_starts
@@ -31,7 +31,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
     seen: set[str] = set()
     for stmt in subject.statements:
         node = stmt.node
-        if not isinstance(node, ast.Assign) or len(node.targets) != 1 or not _at_beginning(stmt.function):
+        if not isinstance(node, ast.Assign) or len(node.targets) != 1 or not _at_beginning(stmt):
             continue
         name = unparse(node.targets[0])
         wanted = starts.get(name) or starts.get(name.removeprefix("game."))
@@ -53,8 +53,11 @@ def _own(subject: Subject, name: str, node: ast.expr) -> Iterator[Edit]:
             yield Edit(ID, spans(replace_node(subject.script, node, str(number))), name, facts)
 
 
-def _at_beginning(function: ast.FunctionDef | None) -> bool:
-    return function is None or any("start" in unparse(each) for each in function.decorator_list)
+def _at_beginning(stmt: Statement) -> bool:
+    function = stmt.function
+    if function is None:
+        return not stmt.parents
+    return any("start" in unparse(each) for each in function.decorator_list)
 
 
 SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -11,7 +11,18 @@ from collections.abc import Iterator
 from dataclasses import replace
 from typing import Final
 
-from ...script.tree import Span, column, indent, is_handler, replace_node, rewrite, spans, to_global, unparse
+from ...script.tree import (
+    Span,
+    column,
+    indent,
+    is_handler,
+    own_locals,
+    replace_node,
+    rewrite,
+    spans,
+    to_global,
+    unparse,
+)
 from ..finding import Edit, Line
 from ..near import near
 from ..subject import Subject
@@ -33,17 +44,21 @@ def edits(subject: Subject) -> Iterator[Edit]:
         if isinstance(target, ast.Name)
     }
     """What is stored in a name: the name itself in its place would store nothing."""
+    told = {id(inner) for node in ast.walk(tree) if isinstance(node, ast.FormattedValue) for inner in ast.walk(node)}
     for function in [*subject.functions, None] if script.straight else subject.functions:
         scope: ast.AST = function or tree
-        names = [node for node in ast.walk(scope) if isinstance(node, ast.Name) and node.id in plain]
+        here = plain if function is None else list(dict.fromkeys([*plain, *sorted(own_locals(function))]))
+        names = [node for node in ast.walk(scope) if isinstance(node, ast.Name) and node.id in here]
         for node in names:
-            for right in plain:
-                if right != node.id and (id(node), right) not in themselves:
+            for right in here:
+                fits = id(node) in told or _alike(subject, node.id, right)
+                if right != node.id and (id(node), right) not in themselves and fits:
                     yield _edit(subject, function, [node], right)
+        yield from _in_one_line(subject, function, names, here)
         for met in dict.fromkeys(node.id for node in names):
             several = [node for node in names if node.id == met]
-            for right in plain if function is not None and len(several) > 1 else ():
-                if right != met:
+            for right in here if function is not None and len(several) > 1 else ():
+                if right != met and _alike(subject, met, right):
                     yield _edit(subject, function, several, right)
     for function in subject.functions:
         yield from _pieces(subject, function)
@@ -62,10 +77,30 @@ def edits(subject: Subject) -> Iterator[Edit]:
             yield Edit(ID, (span,), text, {"met": text, "right": other, "line": Line(each.lineno)})
 
 
+def _in_one_line(
+    subject: Subject, function: ast.FunctionDef | None, names: list[ast.Name], here: list[str]
+) -> Iterator[Edit]:
+    """A name that stands twice in one line, both times."""
+    lines: dict[tuple[int, str], list[ast.Name]] = {}
+    for node in names:
+        lines.setdefault((node.lineno, node.id), []).append(node)
+    for (_, met), nodes in lines.items():
+        for right in here if len(nodes) > 1 else ():
+            if right != met and _alike(subject, met, right):
+                yield _edit(subject, function, nodes, right)
+
+
+def _alike(subject: Subject, met: str, right: str) -> bool:
+    """Whether two variables hold values of one kind, as far as the runs tell: yes or no is no number."""
+    mine, other = subject.kinds.get(met, set()), subject.kinds.get(right, set())
+    return not mine or not other or bool(mine & other)
+
+
 def _edit(subject: Subject, function: ast.FunctionDef | None, nodes: list[ast.Name], right: str) -> Edit:
     met = nodes[0].id
     stored = any(isinstance(node.ctx, ast.Store) for node in nodes)
-    declared = to_global(subject.script, function, right) if function is not None and stored else None
+    outside = function is not None and right not in own_locals(function)
+    declared = to_global(subject.script, function, right) if function is not None and stored and outside else None
     changed = [replace_node(subject.script, node, right) for node in nodes]
     return Edit(ID, spans(declared, *changed), right, {"met": met, "right": right, "line": Line(nodes[0].lineno)})
 

@@ -16,7 +16,6 @@ board("Heat", heat)
 
 @on(start)
 def begin():
-    enter("yard")
     offer("Go down")
 
 
