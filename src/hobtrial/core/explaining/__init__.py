@@ -2,9 +2,10 @@
 
 from ..script.tree import ChangedLine, with_changes
 from .advice import Advice, advice_on
-from .catalogue import Sentences, capital, happened, sentences, value_text
+from .catalogue import Sentences, sentences, what_happened
 from .explain import Explanation, explain, explain_unreadable
 from .finding import CheckRef, Confidence, Edit, Finding, Fix
+from .saying import capital, value_text
 
 __all__ = [
     "Advice",
@@ -20,8 +21,8 @@ __all__ = [
     "capital",
     "explain",
     "explain_unreadable",
-    "happened",
     "sentences",
     "value_text",
+    "what_happened",
     "with_changes",
 ]

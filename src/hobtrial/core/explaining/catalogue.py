@@ -7,10 +7,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, Final
 
-from ..judging import HELD, Played
-from ..words import UNSET, as_json_value, seconds_of
+from ..judging import HELD, Played, Prepared
+from ..trial import Observable
+from ..words import UNSET, seconds_of
 from .finding import Finding
-from .wording import SLIPS, Entry
+from .saying import capital, due, happened, made, should, value_text, was
+from .why import Cause
+from .wording import SLIPS, Entry, replaced
 
 UNREADABLE: Final[dict[str, str]] = {
     "assign-for-compare": "`=` where a comparison is meant",
@@ -45,63 +48,49 @@ HIDDEN_NAME: Final = (
 NO_HANDLERS: Final = "This script has no `@on`, so nothing happens once it was read. Handlers wait for events."
 """The advice for a game of handlers that has none."""
 
-CAUSES: Final[dict[str, str]] = {
-    "stopped": "{when} the script stopped. {stop}",
-    "never-set": "`{name}` never had a value.",
-    "event-missing": "{when} the reference had `{event}`. In this run it did not come{gone}.",
-    "no-handler": "{when} `{event}` came, and no handler waits for it.",
-    "turned-away": "{when} `{event}` came. Line {line} asked `{test}`; {values}, so the answer was no.",
-    "no-change": "{when} `{handler}` ran and left `{name}` at {own}. The reference has {reference} there.",
-    "other-value": "{when} line {line} made `{name}` {own}{because}. The reference has {reference} there.",
-    "extra-change": "{when} line {line} made `{name}` {own}{because}. In the reference it stays {reference}.",
-    "not-shown": "Nothing was put on the scoreboard under `{label}`.",
-    "not-reached": "This could not be looked at: {reason}.",
-    "only-seen": "{when} `{name}` was {own}.",
-    "hidden": "This does not hold yet when the mistakes above are mended: `{expect}`.",
-}
-
 SUMMARIES: Final[dict[str, str]] = {
-    "stopped": "The script stops: {kind}",
-    "never-set": "`{what}` never has a value",
-    "event-missing": "`{what}`: an event that never comes",
+    "stopped": "The script stops",
+    "never-set": "{thing} never has a value",
+    "event-missing": "Something does not happen that should",
     "no-handler": "Nothing waits for `{event}`",
-    "turned-away": "`{what}` does not change when it should",
-    "no-change": "`{what}` does not change when it should",
-    "other-value": "`{what}` gets another value",
-    "extra-change": "`{what}` changes when it should not",
-    "not-shown": "`{what}` is not on the scoreboard",
-    "only-seen": "`{what}` is not as asked",
-    "not-reached": "`{what}` could not be looked at",
-    "hidden": "`{what}` is still not as asked",
+    "turned-away": "{thing} does not change when it should",
+    "no-change": "{thing} does not change when it should",
+    "other-value": "{thing} is not as it should be",
+    "extra-change": "{thing} changes when it should not",
+    "not-shown": "{thing} is missing",
+    "only-seen": "{thing} is not as asked",
+    "not-reached": "{thing} could not be looked at",
+    "hidden": "{thing} is still not as asked",
 }
 
 
 QUESTIONS: Final[dict[str, str]] = {
     "stopped": "The script stops {moment}. What was it about to do, and what did it need for that?",
-    "never-set": "Where does `{name}` get its first value?",
+    "never-set": "Where does {thing} get its first value?",
     "event-missing": "What should the pieces do {moment}, and what do they do?",
-    "no-handler": "What should happen when `{event}` comes, and where does the script say so?",
-    "turned-away": "What should happen to `{name}` {moment}, and what is asked there first?",
-    "no-change": "What should happen to `{name}` {moment}?",
-    "other-value": "Which value should `{name}` have {moment}?",
-    "extra-change": "Should `{name}` still change {moment}?",
-    "not-shown": "Where does the script put something on the scoreboard under `{label}`?",
-    "only-seen": "What should `{name}` be {moment}?",
-    "not-reached": "What must happen before `{name}` can be looked at?",
-    "hidden": "Mend what is explained first. What is `{name}` then?",
-    "event-not-caused": "What must happen before `{event}` can come?",
+    "no-handler": "What should happen when {came}, and where does the script say so?",
+    "turned-away": "What should happen to {thing} {moment}, and what is asked there first?",
+    "no-change": "What should happen to {thing} {moment}?",
+    "other-value": "What should {thing} be {moment}?",
+    "extra-change": "Should anything happen to {thing} {moment}?",
+    "not-shown": "Where does the script show {thing}?",
+    "only-seen": "What should {thing} be {moment}?",
+    "not-reached": "What must happen before {thing} can be looked at?",
+    "hidden": "Mend what is explained first. What is {thing} then?",
+    "event-not-caused": "What must the script do first, so that this can happen {moment}?",
 }
 """The nudge for each kind of cause: no line, and nothing that gives the answer away."""
 
 
-def value_text(value: Any) -> str:
-    """A value as a sentence shows it."""
-    if value is UNSET:
-        return "not set"
-    shown = as_json_value(value)
-    if isinstance(shown, dict) and set(shown) == {"text"}:
-        return str(shown["text"])
-    return f'"{shown}"' if isinstance(shown, str) else str(shown)
+def moment_in(prepared: Prepared, number: int, trial: int, frame: int | None) -> str:
+    """A moment of a scenario's trial: seconds, or in a script that runs from top to bottom the last answer."""
+    if prepared.exercise.settings.style != "straight" or frame is None:
+        return moment(frame)
+    given = [(at, text) for at, text in prepared.scenarios[number].plans[trial].answers if at <= frame]
+    if not given:
+        return "before the first answer"
+    together = len({at for at, _ in given}) == 1 and len(given) > 1
+    return "in this run" if together else f'after the answer "{given[-1][1]}"'
 
 
 def moment(frame: int | None) -> str:
@@ -111,57 +100,103 @@ def moment(frame: int | None) -> str:
     return "while the file is read" if frame < 0 else f"at {seconds_of(frame):.2f} s"
 
 
-def sentence(kind: str, facts: dict[str, Any]) -> str:
-    """The sentence of a cause."""
-    filled: dict[str, Any] = {
-        key: value if key in _NAMES else value_text(value) for key, value in facts.items() if key != "values"
-    }
-    start = moment(facts.get("at"))
-    filled["when"] = start[0].upper() + start[1:]
-    values = facts.get("values")
-    if values:
-        filled["values"] = " and ".join(f"`{part}` was {value_text(value)}" for part, value in values.items())
-    elif kind == "turned-away":
-        filled["values"] = "its values are in the trial"
-    filled["because"] = f", set off by `{facts['event']}`" if facts.get("event") else ""
-    filled["gone"] = (
-        f": `{facts['piece']}` was removed {moment(facts['gone_at'])} by line {facts['gone_line']}"
-        if "piece" in facts
-        else ""
-    )
-    if kind == "stopped":
-        filled["stop"] = stop_words(facts)
-    if kind == "no-change" and "handler" not in facts:
-        return f"{filled['when']} `{facts['name']}` was {filled['own']}. The reference has {filled['reference']} there."
-    return CAUSES[kind].format_map(filled)
+def sentence(cause: Cause, when: str = "") -> str:
+    """What happened, as far as a cause tells. `when` stands in for its moment where seconds say nothing."""
+    facts, what, event = cause.facts, cause.thing, cause.event
+    at = facts.get("at")
+    when = capital(when or moment(at))
+    if cause.kind == "stopped":
+        start = capital(f"{when} the script stopped.") if at is None or at >= 0 else ""
+        return f"{start} {stop_words(facts)}".strip()
+    if cause.kind == "hidden" or what is None:
+        return f"This does not hold yet when the mistakes above are mended: `{facts.get('expect', cause.what)}`."
+    own = facts.get("own", UNSET)
+    wanted = should(what, facts["reference"]) if "reference" in facts else ""
+    came = happened(event) if event is not None else ""
+    match cause.kind:
+        case "never-set":
+            return f"`{what}` never had a value."
+        case "not-shown":
+            return f'Nothing was put on the scoreboard under "{what.name}".'
+        case "not-reached":
+            return f"This could not be looked at: {facts['reason']}."
+        case "event-missing" if event is not None:
+            gone = f": `{facts['piece']}` was removed {moment(facts['gone_at'])} by line {facts['gone_line']}"
+            return f"{when} {due(event)}. That did not happen{gone if 'piece' in facts else ''}."
+        case "no-handler":
+            return f"{when} {came}. No handler waits for that."
+        case "turned-away":
+            values = " and ".join(f"`{part}` was {value_text(value)}" for part, value in facts["values"].items())
+            asked = f"{values}, so the answer was no." if values else "The answer was no."
+            since = ""
+            if "since_line" in facts:
+                since = f" Line {facts['since_line']} made it so {moment(facts['since_at'])}."
+            return f"{when} {came}. Line {facts['line']} asked `{facts['test']}`. {capital_code(asked)}{since}"
+        case "no-change" if "handler" in facts:
+            return f"{when} `{facts['handler']}` ran. Afterwards {was(what, own)}. {wanted}"
+        case "other-value" | "extra-change":
+            because = f", when {came}" if came and event is not None and event.kind not in ("frame", "start") else ""
+            stay = should(what, facts["reference"], stay=cause.kind == "extra-change")
+            return f"{when} line {facts['line']} {made(what, own)}{because}. {stay}"
+    return f"{when} {was(what, own)}. {wanted}".strip()
 
 
-_NAMES: Final = frozenset(
-    {"name", "event", "handler", "line", "test", "label", "kind", "message", "what", "reason", "expect"}
+def capital_code(text: str) -> str:
+    """A sentence that may begin with a piece of script, which keeps its small letter."""
+    return text if text.startswith("`") else capital(text)
+
+
+PLAIN_STOPS: Final[tuple[tuple[str, str, str], ...]] = (
+    ("NameError", r"name '(\w+)' is not defined", "uses `{0}`, and nothing has that name"),
+    ("UnboundLocalError", r"variable '(\w+)'", "uses `{0}` inside `{inside}` before it has a value there"),
+    ("ZeroDivisionError", "", "divides by zero"),
+    ("KeyError", r"(.+)", "asks for {0}, and that is not there"),
+    ("IndexError", "", "asks for a place that the list does not have"),
+    ("ValueError", r"invalid literal for int.*: (.+)", "wants to make a whole number of {0}, which is not one"),
+    ("ValueError", r"could not convert string to float: (.+)", "wants to make a number of {0}, which is not one"),
+    ("TypeError", r"can only concatenate str", "joins a text and something that is not a text with `+`"),
+    ("TypeError", r"operand type\(s\) for .*NoneType", "reckons with something that has no value"),
+    ("TypeError", r"operand type\(s\) for (\S+): '(\w+)' and '(\w+)'", "cannot use `{0}` with {1} and {2}"),
+    ("TypeError", r"not supported between instances of '(\w+)' and '(\w+)'", "compares {0} with {1}"),
+    ("TypeError", r"'(\w+)' object is not callable", "has brackets `()` behind {0}, which cannot be called"),
+    ("TypeError", r"'(\w+)' object is not subscriptable", "has square brackets behind {0}, which has no places"),
+    ("TypeError", r"'(\w+)' object is not iterable", "wants to go through {0}, which holds no row of things"),
+    ("TypeError", r"(\w+)\(\) missing (\d+) required", "calls `{0}` without all the values that it needs"),
+    ("TypeError", r"(\w+)\(\) takes .* but", "gives `{0}` more values than it takes"),
+    ("AttributeError", r"'NoneType' object has no attribute '(\w+)'", "asks for `.{0}` of something that has no value"),
+    ("AttributeError", r"'(\w+)' object has no attribute '(\w+)'", "asks for `.{1}`, and {0} has nothing of that name"),
 )
-"""Facts that stand in a sentence as they are: names, lines and pieces of script."""
+"""For exceptions of Python: the kind, what its message looks like, and the same in plain words."""
+KINDS: Final[dict[str, str]] = {
+    "str": "a text",
+    "int": "a whole number",
+    "float": "a number",
+    "bool": "a yes or no",
+    "list": "a list",
+    "dict": "a dictionary",
+    "set": "a set",
+    "tuple": "a row of values",
+    "NoneType": "nothing",
+    "function": "a function",
+    "PieceHandle": "a piece",
+    "KindHandle": "a whole kind",
+}
 
 
 def stop_words(facts: dict[str, Any]) -> str:
-    """Why a script was stopped, in plain words; Python's own where there are no better ones."""
+    """Why a script was stopped: in plain words first, then in Python's own."""
     line, kind, message = facts["line"], facts["kind"], facts["message"]
     where = f"Line {line}" if line else "The script"
     if facts.get("limit") or kind == "GameError":
         return f"{where}: {message}"
-    name = re.search(r"'(\w+)'", message)
-    match kind:
-        case "NameError" if name:
-            return f"{where} uses `{name.group(1)}`, and nothing has that name."
-        case "UnboundLocalError" if name:
-            inside = facts.get("handler") or "a function"
-            return f"{where} uses `{name.group(1)}` inside `{inside}` before it has a value there."
-        case "ZeroDivisionError":
-            return f"{where} divides by zero."
-        case "KeyError":
-            return f"{where} asks for {message}, which is not there."
-        case "IndexError":
-            return f"{where} asks for a place that the list does not have."
-    return f"{where}: {kind}, {message}."
+    for exception, looks, words in PLAIN_STOPS:
+        found = re.search(looks, message) if exception == kind else None
+        if found is not None:
+            given = [KINDS.get(group, group) for group in found.groups()]
+            plain = words.format(*given, inside=facts.get("handler") or "a function")
+            said = f" (Python says: {message})" if kind in ("TypeError", "AttributeError", "ValueError") else ""
+            return f"{where} {plain}.{said}"
+    return f"{where} cannot be done. (Python says: {kind}, {message})"
 
 
 @dataclass(frozen=True, slots=True)
@@ -182,7 +217,8 @@ def texts(entry: Entry, facts: dict[str, Any]) -> Sentences:
         key: value if key in _AS_THEY_ARE or isinstance(value, str) else value_text(value)
         for key, value in facts.items()
     }
-    given["when"] = capital(moment(facts.get("frame")))
+    entry = next((replaced(entry, variant) for fact, variant in entry.variants.items() if fact in facts), entry)
+    given["when"] = capital(facts.get("when") or moment(facts.get("frame")))
     if facts.get("values"):
         pairs = dict(facts["values"]).items()
         given["seen"] = " and ".join(f"`{part}` was {value_text(value)}" for part, value in pairs)
@@ -206,22 +242,23 @@ def sentences(finding: Finding) -> Sentences:
     return texts(SLIPS[finding.slip], facts)
 
 
-def happened(finding: Finding, played: Sequence[Played]) -> list[str]:
-    """What happened, in three sentences at most: what was seen, what was asked, what the brief says."""
+def what_happened(prepared: Prepared, finding: Finding, played: Sequence[Played]) -> list[str]:
+    """What happened, in three sentences at most: what was seen, and what the brief says."""
     refs = [ref for ref in finding.checks if ref[0] == finding.scenario] or list(finding.checks)
     if not refs or not played:
         return []
     number, index = refs[0]
-    verdict = played[number].verdicts[index]
+    verdict, run = played[number].verdicts[index], played[number]
     if verdict.verdict == HELD:  # another mistake hid it until that one was mended
         return [f"This shows once the other mistakes are mended: `{verdict.expect}`."]
     found: list[str] = []
     if verdict.frame is not None and verdict.values:
-        values = " and ".join(f"`{name}` was {value_text(value)}" for name, value in verdict.values)
-        found.append(f"{capital(moment(verdict.frame))} {values}.")
+        known = {str(what): what for what in prepared.scenarios[number].checks[index].about}
+        values = " and ".join(_seen(known, name, value) for name, value in verdict.values)
+        found.append(f"{capital(moment_in(prepared, number, run.trial, verdict.frame))} {values}.")
     elif verdict.reason:
-        stop = played[number].trace.stopped
-        when = f" at {seconds_of(stop.frame):.2f} s" if stop is not None and stop.frame >= 0 else ""
+        stop = run.trace.stopped
+        when = f" {moment_in(prepared, number, run.trial, stop.frame)}" if stop is not None and stop.frame >= 0 else ""
         found.append(
             f"The script stopped{when}, before this could be seen."
             if stop is not None
@@ -232,6 +269,17 @@ def happened(finding: Finding, played: Sequence[Played]) -> list[str]:
     return found[:3]
 
 
+def _seen(known: dict[str, Observable], name: str, value: Any) -> str:
+    """A value that a check looked at, by the words of the check: `score`, `was(score)`, `told("Full")`."""
+    if name in known:
+        return was(known[name], value)
+    for word, when in (("was", "just before"), ("first", "at the beginning")):
+        what = known.get(name.removeprefix(f"{word}(").removesuffix(")"))
+        if name.startswith(f"{word}(") and what is not None:
+            return f"{was(what, value)} {when}"
+    return f"`{name}` was {value_text(value)}"
+
+
 _AS_THEY_ARE: Final = frozenset({"parts", "values"})
 
 
@@ -240,11 +288,6 @@ def _either(template: str, plain: str, facts: dict[str, Any]) -> str:
         return fill(template, facts)
     except KeyError:
         return fill(plain, facts) if plain else template.format_map(_Open(facts))
-
-
-def capital(text: str) -> str:
-    """A text that begins a sentence."""
-    return text[0].upper() + text[1:]
 
 
 def fill(template: str, facts: dict[str, Any]) -> str:

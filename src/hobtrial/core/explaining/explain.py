@@ -8,8 +8,9 @@ from typing import Any
 from ..judging import HELD, Examination, Played, Prepared, failed_checks, play_all
 from ..script import Script, Unreadable, mend
 from ..script.tree import Span, apply, changed_lines, changes_of
-from .chain import Link, chain_of, marks_of
-from .finding import Confidence, Edit, Finding, Fix, Line, as_handed_in
+from .catalogue import moment_in
+from .chain import Chain, Link, chain_of, marks_of
+from .finding import CheckRef, Confidence, Edit, Finding, Fix, Line, as_handed_in
 from .one_change import Budget, Tried, witnessed
 from .subject import Subject
 from .unsettled import unsettled
@@ -70,12 +71,25 @@ def explain(prepared: Prepared, script: Script, played: list[Played]) -> Explana
     chain = chain_of(prepared, script, played, budget)
     findings: list[Finding] = []
     for index, link in enumerate(chain.links):
+        refs, part = _checks(chain, index)
         for tried in (link.best, *link.rivals):
             fix = _fix(prepared, script, played, link, tried, first=index == 0)
-            findings.append(_finding(prepared, chain.handed_in, link, tried, fix, first=index == 0))
+            found = _finding(prepared, chain, link, tried, fix, first=index == 0)
+            findings.append(replace(found, checks=refs, marks_lost=marks_of(prepared, refs) / part))
     findings.extend(unsettled(prepared, played, chain))
     ordered = sorted(findings, key=lambda finding: -finding.marks_lost)
     return Explanation(tuple(ordered), budget.spent)
+
+
+def _checks(chain: Chain, index: int) -> tuple[tuple[CheckRef, ...], int]:
+    """The checks that a mistake broke, and among how many mistakes they are shared: a step mends with the next ones."""
+    first = index
+    while first > 0 and not chain.links[first - 1].best.mends:
+        first -= 1
+    last = index
+    while last < len(chain.links) - 1 and not chain.links[last].best.mends:
+        last += 1
+    return tuple(sorted(chain.links[last].best.mends)), last - first + 1
 
 
 def _fix(prepared: Prepared, script: Script, played: list[Played], link: Link, tried: Tried, *, first: bool) -> Fix:
@@ -97,12 +111,14 @@ def _fix(prepared: Prepared, script: Script, played: list[Played], link: Link, t
     return Fix(changes, len(before - after), len(after - before), on_top=False, shows_reference=given)
 
 
-def _finding(prepared: Prepared, handed_in: Subject, link: Link, tried: Tried, fix: Fix, *, first: bool) -> Finding:
+def _finding(prepared: Prepared, chain: Chain, link: Link, tried: Tried, fix: Fix, *, first: bool) -> Finding:
     """A finding, with evidence from runs of the script as it was handed in only."""
     edit = tried.edit
     seen, scenario = tried.facts, tried.scenario
     if not first:
-        seen, scenario = _seen_there(handed_in, link, tried)
+        seen, scenario = _seen_there(chain.handed_in, link, tried)
+    if seen.get("frame") is not None:
+        seen = {**seen, "when": moment_in(prepared, scenario, chain.first[scenario].trial, seen["frame"])}
     facts = {**as_handed_in({"line": Line(edit.line), **edit.facts}, link.lines), **_told(seen, link, first=first)}
     confidence: Confidence = "shown" if link.shown else "likely"
     return Finding(
@@ -110,8 +126,8 @@ def _finding(prepared: Prepared, handed_in: Subject, link: Link, tried: Tried, f
         confidence=confidence,
         lines=_lines(edit, facts, link.lines),
         about=str(seen.get("variable", edit.about)),
-        checks=tuple(sorted(tried.mends)),
-        marks_lost=marks_of(prepared, tried.mends),
+        checks=(),
+        marks_lost=0,
         facts=facts,
         fix=fix,
         scenario=scenario,

@@ -8,10 +8,11 @@ from ..events import PAIR_EVENTS
 from ..judging import HELD, Played, Prepared, reference_of
 from ..script import Script
 from ..trial import Trace
-from .catalogue import QUESTIONS, SUMMARIES, fill, moment, sentence
+from .catalogue import QUESTIONS, SUMMARIES, fill, moment_in, sentence
 from .chain import Chain, marks_of, traces_of
 from .finding import CheckRef, Finding, Line
 from .recognition import Seen
+from .saying import capital, happened, thing
 from .slips.order import recognise
 from .slips.slip import Facts
 from .why import Cause, why
@@ -39,7 +40,7 @@ def unsettled(prepared: Prepared, played: list[Played], chain: Chain) -> list[Fi
             ref = (run.number, index)
             cause, seen = _cause(prepared, played, script, traces, ref)
             if chain.links and cause.key in explained:
-                about = Cause("hidden", cause.what, frame=None, facts={"expect": verdict.expect})
+                about = Cause("hidden", cause.what, frame=None, facts={"expect": verdict.expect}, thing=cause.thing)
                 causes.setdefault(about.key, []).append((about, ref))
                 continue
             slip = recognise(seen)
@@ -50,7 +51,7 @@ def unsettled(prepared: Prepared, played: list[Played], chain: Chain) -> list[Fi
     _follow_up(causes, settled)
     _to_the_first(causes, settled)
     return [
-        _recognised(prepared, entries, *settled[key]) if key in settled else _open_finding(prepared, entries)
+        _recognised(prepared, entries, *settled[key]) if key in settled else _open_finding(prepared, played, entries)
         for key, entries in causes.items()
     ]
 
@@ -126,16 +127,19 @@ def _recognised(prepared: Prepared, entries: list[tuple[Cause, CheckRef]], slip:
     )
 
 
-def _open_finding(prepared: Prepared, entries: list[tuple[Cause, CheckRef]]) -> Finding:
+def _open_finding(prepared: Prepared, played: list[Played], entries: list[tuple[Cause, CheckRef]]) -> Finding:
     cause, (scenario, _) = entries[0]
     refs = tuple(ref for _, ref in entries)
-    facts: dict[str, Any] = {"name": cause.what, "what": cause.what, "own": None, **cause.facts}
-    happened = sentence(cause.kind, facts)
-    summary = fill(SUMMARIES[cause.kind], {"kind": "", "event": "", **facts})
+    facts: dict[str, Any] = {"what": cause.what, **cause.facts}
+    when = moment_in(prepared, scenario, played[scenario].trial, cause.frame)
+    words = {
+        "thing": thing(cause.thing) if cause.thing is not None else cause.what,
+        "came": happened(cause.event) if cause.event is not None else "",
+        "event": "" if cause.event is None else str(cause.event),
+    }
     of_pieces = cause.event is not None and cause.event.kind in PAIR_EVENTS
     asking = "event-not-caused" if cause.kind == "event-missing" and not of_pieces else cause.kind
-    question = fill(QUESTIONS[asking], {**facts, "moment": moment(cause.frame)})
-    quiet = fill(QUESTIONS[asking], {**facts, "moment": "in a scenario that you cannot see"})
+    quiet = "in a scenario that you cannot see"
     endless = cause.kind == "stopped" and cause.facts.get("kind") == "loop"
     return Finding(
         slip="endless-loop" if endless else "unsettled",
@@ -147,10 +151,10 @@ def _open_finding(prepared: Prepared, entries: list[tuple[Cause, CheckRef]]) -> 
         facts={
             **facts,
             "cause": cause.kind,
-            "happened": happened,
-            "summary": summary,
-            "question": question,
-            "quiet_question": quiet,
+            "happened": sentence(cause, when),
+            "summary": capital(fill(SUMMARIES[cause.kind], words)),
+            "question": fill(QUESTIONS[asking], {**words, "moment": when}),
+            "quiet_question": fill(QUESTIONS[asking], {**words, "moment": quiet}),
         },
         scenario=scenario,
         frame=cause.frame,

@@ -17,7 +17,7 @@ from ..judging import CLOSE, NOT_REACHED, Parting, Verdict, parting
 from ..script import Script
 from ..script.tree import functions
 from ..trial import OUTCOME, Answered, Change, Observable, Trace, same_words
-from ..words import UNSET, as_json_value
+from ..words import UNSET
 from .finding import Line
 
 COUNTS = ("told", "sounded", "sent", "asked", "times")
@@ -52,6 +52,8 @@ class Cause:
     facts: dict[str, Any] = field(default_factory=dict, hash=False)
     event: Event | None = None
     """What should have set it off, or did."""
+    thing: Observable | None = None
+    """What it is about; nothing where the script was stopped."""
 
     @property
     def key(self) -> tuple[Any, ...]:
@@ -73,7 +75,8 @@ def why(verdict: Verdict, needs: Iterable[Observable], script: Script, own: Trac
     if verdict.verdict == NOT_REACHED:
         missing = [name for name in own.unarranged if any(str(what) == name for what in needs)]
         if missing:
-            return Cause("never-set", missing[0], facts={"reason": verdict.reason})
+            about = next(what for what in needs if str(what) == missing[0])
+            return Cause("never-set", missing[0], facts={"reason": verdict.reason}, thing=about)
     for what in needs:
         if own.samples[what].values and all(value is UNSET for value in own.samples[what].values):
             return _never(what)
@@ -85,12 +88,13 @@ def why(verdict: Verdict, needs: Iterable[Observable], script: Script, own: Trac
             return stopped(own)
         what = needs[0] if needs else OUTCOME
         if verdict.verdict == NOT_REACHED:
-            return Cause("not-reached", str(what), facts={"reason": verdict.reason})
+            return Cause("not-reached", str(what), facts={"reason": verdict.reason}, thing=what)
         return Cause(
             "only-seen",
             str(what),
             frame=settled,
-            facts={"value": as_json_value(own.value(what, settled)), "at": settled},
+            facts={"own": own.value(what, settled), "at": settled},
+            thing=what,
         )
     return _of_parting(min(before, key=lambda found: found.frame), script, own, reference)
 
@@ -113,8 +117,8 @@ def stopped(own: Trace) -> Cause:
 
 def _never(what: Observable) -> Cause:
     if what.what == "board":
-        return Cause("not-shown", str(what), facts={"label": what.name})
-    return Cause("never-set", str(what), facts={"name": str(what)})
+        return Cause("not-shown", str(what), facts={"label": what.name}, thing=what)
+    return Cause("never-set", str(what), facts={"name": str(what)}, thing=what)
 
 
 def _of_parting(found: Parting, script: Script, own: Trace, reference: Trace) -> Cause:
@@ -127,46 +131,51 @@ def _of_parting(found: Parting, script: Script, own: Trace, reference: Trace) ->
         by = _event(own, mine.cause)
         facts |= {"old": mine.old, "event": "" if by is None else str(by), "line": Line(mine.line)}
         kind: CauseKind = "other-value" if found.reference_changed else "extra-change"
-        return Cause(kind, str(what), (mine.line,), found.frame, facts, by)
+        return Cause(kind, str(what), (mine.line,), found.frame, facts, by, what)
     if own_changed:
-        return Cause("only-seen", str(what), (), found.frame, {**facts, "value": as_json_value(found.own)})
+        return Cause("only-seen", str(what), (), found.frame, facts, thing=what)
     theirs = _last_store(what, reference, found.frame)
     if theirs is None:
-        return Cause("only-seen", str(what), (), found.frame, {**facts, "value": as_json_value(found.own)})
+        return Cause("only-seen", str(what), (), found.frame, facts, thing=what)
     event = _event(reference, theirs.cause)
     facts["event"] = "" if event is None else str(event)
     polled = any(came.handlers and came.event.kind in POLLED for came in own.events)
     if event is None or event.kind in (*POLLED, "start"):
-        return Cause("no-change", str(what), (), found.frame, facts, event)  # a script may do without this event
+        return Cause("no-change", str(what), (), found.frame, facts, event, what)  # a script may do without this event
     came = [
         number
         for number, each in enumerate(own.events)
         if each.event == event and abs(each.frame - theirs.frame) <= CLOSE
     ]
     if not came and event.kind in TIME_EVENTS:  # they come by themselves: where none is noted, no handler waits
-        return Cause("no-change" if polled else "no-handler", str(what), (), found.frame, facts, event)
+        return Cause("no-change" if polled else "no-handler", str(what), (), found.frame, facts, event, what)
     if not came:
         gone = _gone(own, event, found.frame)
         lines = (gone["gone_line"],) if gone else ()
-        return Cause("event-missing", str(what), lines, found.frame, {**facts, **gone}, event)
+        return Cause("event-missing", str(what), lines, found.frame, {**facts, **gone}, event, what)
     handlers = [(own.events[number].handlers, own.events[number].lines, number) for number in came]
     if not any(names for names, _, _ in handlers):
         kind = "no-change" if polled else "no-handler"  # a script that looks at every frame needs no handler for it
-        return Cause(kind, str(what), (), found.frame, facts, event)
+        return Cause(kind, str(what), (), found.frame, facts, event, what)
     names, began, number = next(entry for entry in handlers if entry[0])
     facts |= {"handler": names[-1], "line": Line(began[-1])}
     test = _turned_away(script, what, own, number)
     if test is not None:
-        parts = [[text, as_json_value(value)] for text, value in test.parts]
-        facts |= {
-            "line": Line(test.line),
-            "test": test.text,
-            "parts": parts,
-            "answer": test.answer,
-            "values": dict(test.parts),
-        }
-        return Cause("turned-away", str(what), (test.line,), found.frame, facts, event)
-    return Cause("no-change", str(what), (began[-1],), found.frame, facts, event)
+        facts |= {"line": Line(test.line), "test": test.text, "answer": test.answer, "values": dict(test.parts)}
+        facts |= _since(own, test)
+        lines = (test.line, *((facts["since_line"],) if "since_line" in facts else ()))
+        return Cause("turned-away", str(what), lines, found.frame, facts, event, what)
+    return Cause("no-change", str(what), (began[-1],), found.frame, facts, event, what)
+
+
+def _since(own: Trace, test: Answered) -> dict[str, Any]:
+    """Where a test asks for a variable that is yes or no: the line that made it so, and when."""
+    for text, value in test.parts:
+        stores = [change for change in own.changes if change.name.split(".")[-1] == text.split(".")[-1]]
+        earlier = [change for change in stores if 0 <= change.frame <= test.frame and change.differs]
+        if isinstance(value, bool) and earlier and earlier[-1].new is value:
+            return {"since_name": text, "since_line": Line(earlier[-1].line), "since_at": earlier[-1].frame}
+    return {}
 
 
 def _family(event: Event | None) -> tuple[str, ...]:
@@ -234,7 +243,13 @@ def _event(trace: Trace, cause: int) -> Event | None:
 def _turned_away(script: Script, what: Observable, own: Trace, number: int) -> Answered | None:
     """The last test of a handler's run that answered no and whose branch would have made the change."""
     refused = [test for test in own.tests if test.cause == number and not test.answer]
-    return next((test for test in reversed(refused) if guards(script, test.line, what, own)), None)
+    leading = [test for test in reversed(refused) if guards(script, test.line, what, own)]
+    return max(leading, key=_how_far, default=None)
+
+
+def _how_far(test: Answered) -> int:
+    """How many parts of a test were said yes to: in a row of branches the one that nearly ran is the one to look at."""
+    return sum(bool(value) for _, value in test.parts)
 
 
 def guards(script: Script, line: int, what: Observable, own: Trace) -> bool:

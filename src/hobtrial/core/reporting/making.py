@@ -10,7 +10,16 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from ..explaining import Finding, advice_on, capital, explain, explain_unreadable, happened, sentences, value_text
+from ..explaining import (
+    Finding,
+    advice_on,
+    capital,
+    explain,
+    explain_unreadable,
+    sentences,
+    value_text,
+    what_happened,
+)
 from ..judging import (
     CraftVerdict,
     Played,
@@ -191,7 +200,7 @@ def _finding(prepared: Prepared, finding: Finding, played: list[Played], text: s
         marks_lost=tidy(finding.marks_lost),
         scenario=finding.scenario,
         frame=finding.frame,
-        happened=tuple(happened(finding, played)),
+        happened=tuple(what_happened(prepared, finding, played)),
         nudge=words.nudge,
         quiet=words.quiet,
         pointer=words.pointer,

@@ -24,7 +24,7 @@ MENDABLE: Final = frozenset(
         "capital",
         "turned-sign",
         "missing-at",
-    }  # fmt: skip
+    }
 )
 """Kinds whose advice is the line as it should stand."""
 NEARBY: Final = 4

@@ -24,6 +24,10 @@ def edits(subject: Subject) -> Iterator[Edit]:
             word = "or" if isinstance(node.op, ast.And) else "and"
             parts = [f"({unparse(each)})" if isinstance(each, ast.BoolOp) else unparse(each) for each in node.values]
             yield _edit(subject, node, f" {word} ".join(parts))
+            if isinstance(node.op, ast.And):
+                for index, part in enumerate(parts):
+                    rest = " and ".join(each for number, each in enumerate(parts) if number != index)
+                    yield _edit(subject, node, rest, too_many=part)
             if len(parts) > 2:
                 mixed = [f"{parts[0]} {word} {parts[1]}", *parts[2:]]
                 yield _edit(subject, node, f" {'and' if word == 'or' else 'or'} ".join(mixed))
@@ -48,9 +52,10 @@ def _tests(tree: ast.AST) -> Iterator[ast.expr]:
                 yield test
 
 
-def _edit(subject: Subject, node: ast.expr, right: str, left_out: str = "") -> Edit:
+def _edit(subject: Subject, node: ast.expr, right: str, left_out: str = "", too_many: str = "") -> Edit:
     met = code_of(subject.script, node)
     facts = {"test": met, "right": right, "line": Line(node.lineno), **({"left_out": left_out} if left_out else {})}
+    facts |= {"too_many": too_many} if too_many else {}
     plain = left_out in subject.asked
     span = replace_node(subject.script, node, right)
     return Edit(ID, spans(span), met, facts, shows_reference=bool(left_out), own=plain)

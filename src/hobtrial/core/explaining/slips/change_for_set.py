@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import code_of, replace_node, rewrite, spans, unparse
+from ...script.tree import code_of, replace_node, rewrite, spans, targets, unparse
 from ..finding import Edit, Line
 from ..subject import Subject
 from .never_set import reference_starts
@@ -32,12 +32,29 @@ def edits(subject: Subject) -> Iterator[Edit]:
             case _:
                 continue
         name = unparse(target)
-        wanted = [code_of(script, value), f"-{code_of(script, value)}", starts.get(name, "0")]
+        wanted = [code_of(script, value), f"-{code_of(script, value)}"]
+        if any(name in targets(other.node) for other in subject.statements if other.function and other is not stmt):
+            wanted.append(starts.get(name, "0"))  # else nothing would ever change it
         for text in dict.fromkeys(wanted):
             lead = script.lines[stmt.node.lineno - 1][: stmt.node.col_offset]
             facts = {"name": name, "change": unparse(stmt.node), "set": f"{name} = {text}"}
             yield Edit(ID, rewrite(script, stmt.node, f"{lead}{name} = {text}"), name, facts)
     yield from _through_helpers(subject, starts)
+    yield from _turned_over(subject)
+
+
+def _turned_over(subject: Subject) -> Iterator[Edit]:
+    """`closed = not closed` → `closed = True`."""
+    for stmt in subject.statements:
+        match stmt.node:
+            case ast.Assign(targets=[target], value=ast.UnaryOp(op=ast.Not(), operand=inner) as value) if unparse(
+                inner
+            ) == unparse(target):
+                for right in ("True", "False"):
+                    name = unparse(target)
+                    facts = {"name": name, "change": unparse(stmt.node), "set": f"{name} = {right}"}
+                    span = replace_node(subject.script, value, right)
+                    yield Edit(ID, spans(span), name, {**facts, "line": Line(stmt.node.lineno)})
 
 
 def _through_helpers(subject: Subject, starts: dict[str, str]) -> Iterator[Edit]:

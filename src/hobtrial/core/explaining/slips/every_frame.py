@@ -14,6 +14,7 @@ from typing import Any, Final
 from ...script.tree import after, before, code_of, replace_node, spans, unparse
 from ...trial import Trace
 from ..finding import Edit, Line
+from ..saying import times
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -109,7 +110,8 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
     for variable, frames in sorted(changed.items(), key=lambda item: -len(item[1])):
         run = _longest_run(frames)
         if run[1] >= ON_END:
-            return {"frame": run[0], "times": run[1], "variable": variable}
+            acted = {"acted": f"changed `{variable}`", "often": times(run[1])}
+            return {"frame": run[0], "variable": variable, **acted}
     return _told(edit, trace, name)
 
 
@@ -122,8 +124,8 @@ def _told(edit: Edit, trace: Trace, name: str) -> dict[str, Any] | None:
     heard = next((sound.name for sound in trace.sounds if sound.line in lines), None)
     if run[1] < ON_END or (told is None and heard is None):
         return None
-    what = f'told("{told}")' if told is not None else f'sounded("{heard}")'
-    return {"frame": run[0], "times": run[1], "variable": what}
+    acted = f'told "{told}"' if told is not None else f'played "{heard}"'
+    return {"frame": run[0], "variable": told or heard, "acted": acted, "often": times(run[1])}
 
 
 def _longest_run(frames: list[int]) -> tuple[int, int]:

@@ -62,7 +62,7 @@ def _places(subject: Subject) -> Iterator[Edit]:
         changed = spans(*(replace_node(subject.script, each, text) for each, text in found))
         name = unparse(node.left)
         facts = {"test": met, "right": right, "name": name, "number": unparse(node.comparators[0])}
-        yield Edit(ID, changed, name, {**facts, "line": Line(node.lineno)})
+        yield Edit(ID, changed, name, {**facts, "line": Line(node.lineno), "places": True})
 
 
 SLIP: Final = Slip(ID, Group.OWN, edits)

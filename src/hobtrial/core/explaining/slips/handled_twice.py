@@ -33,7 +33,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 whole = Span(decorator.lineno, 0, len(script.lines[decorator.lineno - 1]), "")
                 yield Edit(ID, (whole,), facts["event"], facts)
             for event in decorator.args if len(decorator.args) > 1 else ():
-                if not _again(event, decorator.args):
+                if not again(event, decorator.args):
                     continue  # it is about something else: another event than the one asked for
                 rest = ", ".join(unparse(each) for each in decorator.args if each is not event)
                 start = column(script, decorator.lineno, decorator.col_offset)
@@ -58,10 +58,14 @@ def edits(subject: Subject) -> Iterator[Edit]:
             yield Edit(ID, blank(script, stmt.node, stmt.block), text, facts, extra=extra)
 
 
-def _again(event: ast.expr, events: list[ast.expr]) -> bool:
-    """Whether another of these events is about the same things, so that both come for one deed."""
-    things = unparse(event).partition("(")[2]
-    return any(unparse(each).partition("(")[2] == things for each in events if each is not event)
+def again(event: ast.expr, events: list[ast.expr]) -> bool:
+    """Whether another of these events comes for the same deed: about the same things, and at one moment."""
+    kind, _, things = unparse(event).partition("(")
+    for each in events:
+        other, _, about = unparse(each).partition("(")
+        if each is not event and about == things and "parts" not in (kind, other) and "released" not in (kind, other):
+            return True
+    return False
 
 
 SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -13,6 +13,7 @@ from typing import Any, Final
 from ...script.tree import Statement, after, before, blank, body_start, handlers, targets, unparse
 from ..finding import Edit, Line
 from ..recognition import CALLS, Seen, has_text
+from ..saying import TOLD, capital
 from ..subject import Subject
 from ..texts import other_texts
 from .slip import Group, Slip
@@ -37,7 +38,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
         line = subject.here(unparse(theirs.node))
         if not _tells(theirs.node) or (line, theirs.function is None) in own or not subject.known_in(theirs.node):
             continue
-        facts = {"wanted": line, "kind": _kind(theirs.node)}
+        facts = {"wanted": f"`{line}`", "kind": _kind(theirs.node)}
         for stmt in islice(_likely(subject, theirs), MOST_PLACES):
             given = {**facts, "line": Line(stmt.node.lineno)}
             yield Edit(ID, (after(script, stmt.node, line),), line, given, shows_reference=True)
@@ -90,7 +91,7 @@ def recognise(seen: Seen) -> dict[str, Any] | None:
     """A label, a text, a sound or a message that is asked for stands nowhere in the script."""
     if seen.cause.kind == "not-shown":
         label = str(seen.cause.facts["label"])
-        return None if has_text(seen.script, label) else {"wanted": f'board("{label}", …)'}
+        return None if has_text(seen.script, label) else {"wanted": f'Something under "{label}" on the scoreboard'}
     for what in seen.needs:
         missing = str(what) == seen.cause.what and seen.cause.facts.get("own") in (0, None)
         if (
@@ -99,7 +100,7 @@ def recognise(seen: Seen) -> dict[str, Any] | None:
             and not has_text(seen.script, what.name)
             and has_text(seen.reference, what.name)
         ):
-            return {"wanted": f'{CALLS[what.what]}("{what.name}")'}
+            return {"wanted": capital(f'{TOLD[what.what][0]}"{what.name}"')}
     return None
 
 

@@ -12,6 +12,7 @@ from typing import Any, Final
 from ...script.tree import Span, functions, handlers, last_line, unparse
 from ..finding import Edit, Line
 from ..recognition import Seen
+from ..saying import happened, happened_in
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -34,7 +35,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
         last = script.tree.body[-1]
         end = len(script.lines[last_line(last) - 1])
         added = "".join(f"\n\n\n{each}" for each in copied)
-        facts = {"event": text, "line": Line(0)}
+        facts = {"event": text, "line": Line(0), "came": happened_in(event)}
         yield Edit(ID, (Span(last_line(last), end, end, added),), text, facts, everywhere=True, shows_reference=True)
 
 
@@ -60,7 +61,9 @@ def _called(function: ast.FunctionDef, theirs: dict[str, ast.FunctionDef]) -> li
 
 def recognise(seen: Seen) -> dict[str, Any] | None:
     """An event came, and nothing waits for it."""
-    return {} if seen.cause.kind == "no-handler" else None
+    if seen.cause.kind != "no-handler" or seen.cause.event is None:
+        return None
+    return {"event": str(seen.cause.event), "came": happened(seen.cause.event)}
 
 
 SLIP: Final = Slip(ID, Group.HANDLER, edits, recognise=recognise)

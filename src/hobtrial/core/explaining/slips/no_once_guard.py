@@ -11,6 +11,7 @@ from typing import Final
 
 from ...script.tree import Span, before, body_start, code_of, first_line, spans, unparse
 from ..finding import Edit, Line
+from ..saying import times
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -29,7 +30,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 continue
             facts = {
                 "what": code_of(script, node.test),
-                "times": subject.runs_of(first_line(inner)),
+                "often": times(subject.runs_of(first_line(inner))),
                 "line": Line(node.lineno),
             }
             end = script.lines[node.lineno - 1].rfind(":")
@@ -46,7 +47,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             guard = before(script, begin, "if game.done:\n    return\ngame.done = True")
             facts = {
                 "what": unparse(event),
-                "times": subject.runs_of(first_line(function.body[-1])),
+                "often": times(subject.runs_of(first_line(function.body[-1]))),
                 "line": Line(function.lineno),
             }
             yield Edit(ID, spans(top, guard), unparse(event), facts)

@@ -11,6 +11,7 @@ from typing import Any, Final
 
 from ...script.tree import (
     Span,
+    after,
     before,
     blank,
     block_lines,
@@ -52,6 +53,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
         head = "@on(frame)\ndef look():\n"
         if stored:
             head += f"    global {', '.join(dict.fromkeys(stored))}\n"
+        yield from _into_handlers(subject, node, facts)
         body = shifted(block_lines(script, node), indent(script, node), "    ")
         yield Edit(ID, rewrite(script, node, head + body), facts["test"], facts)
     yield from _decided_once(subject)
@@ -60,6 +62,20 @@ def edits(subject: Subject) -> Iterator[Edit]:
         if isinstance(event, ast.Name) and event.id == "start" and tests:
             facts = {"test": code_of(script, tests[0].test), "line": Line(tests[0].lineno)}
             yield Edit(ID, spans(replace_node(script, event, "frame")), facts["test"], facts)
+
+
+def _into_handlers(subject: Subject, node: ast.If, facts: dict[str, Any]) -> Iterator[Edit]:
+    """A test at the top, asked at the end of each function that changes what it asks about."""
+    script = subject.script
+    asked = {each.id for each in ast.walk(node.test) if isinstance(each, ast.Name)}
+    changing = [
+        function for function in subject.functions
+        if any(stmt.function is function and set(targets(stmt.node)) & asked for stmt in subject.statements)
+    ]  # fmt: skip
+    if changing:
+        text = source_of(script, node)
+        put = [after(script, function.body[-1], text) for function in changing]
+        yield Edit(ID, tuple(sorted([*put, *blank(script, node, [node, node])])), facts["test"], facts)
 
 
 def _decided_once(subject: Subject) -> Iterator[Edit]:

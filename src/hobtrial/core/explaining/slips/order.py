@@ -75,8 +75,8 @@ TRIED: Final = (
     "wrong-owner wrong-start number-for-variable wrong-amount wrong-range both-ends split-chain branch-order "
     "restarts-mid-game set-again reset-too-much wrong-indent best-always-replaced overwritten once-only "
     "half-reset no-once-guard handled-twice stale-display wrong-event not-removed update-order acts-after-end "
-    "missing-else missing-limit win-not-told never-set wrong-variable missing-condition no-end wrong-formula "
-    "no-feedback no-handler "
+    "extra-condition missing-else missing-limit win-not-told never-set wrong-variable missing-condition no-end "
+    "wrong-formula no-feedback no-handler "
 ).split()
 """The order within each group: of two slips that would write the same text, the first is asked. A slip that is not
 listed comes after those of its group that are.

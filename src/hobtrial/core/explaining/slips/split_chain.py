@@ -29,15 +29,17 @@ def edits(subject: Subject) -> Iterator[Edit]:
         start = len(line) - len(line.lstrip())
         facts: dict[str, Any] = {"test": code_of(script, node.test), "line": Line(node.lineno)}
         if line.lstrip().startswith("elif"):
-            yield Edit(ID, (Span(node.lineno, start, start + 4, "if"),), facts["test"], {**facts, "right": "if"})
+            alone = {**facts, "word": "elif", "right": "if", "asked_when": "only if the tests above said no"}
+            yield Edit(ID, (Span(node.lineno, start, start + 4, "if"),), facts["test"], alone)
             continue
         earlier = stmt.block[stmt.index - 1] if stmt.index else None
         if isinstance(earlier, ast.If) and _open(earlier):
             span = Span(node.lineno, start, start + 2, "elif")
             row.append(span)
-            yield Edit(ID, (span,), facts["test"], {**facts, "right": "elif"})
+            chained = {**facts, "word": "if", "right": "elif", "asked_when": "even if a test above said yes"}
+            yield Edit(ID, (span,), facts["test"], chained)
             if len(row) > 1:
-                yield Edit(ID, tuple(row), facts["test"], {**facts, "right": "elif"})
+                yield Edit(ID, tuple(row), facts["test"], chained)
         else:
             row = []
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 import ast
 import re
 from collections.abc import Iterator
-from typing import Final
+from typing import Any, Final
 
 from ...script.tree import (
     Span,
@@ -47,10 +47,13 @@ def edits(subject: Subject) -> Iterator[Edit]:
     yield from _exchanged(subject)
     for stmt, other, moved in moves(subject):
         if not shows_only(subject, stmt, other):
-            facts = {
+            later = other.lineno > stmt.node.lineno
+            facts: dict[str, Any] = {
                 "moved": Line(stmt.node.lineno),
                 "past": Line(other.lineno),
                 "line": Line(stmt.node.lineno),
+                "now": "before" if later else "after",
+                "side": "after" if later else "before",
             }
             yield Edit(ID, moved, _about(stmt), facts)
 

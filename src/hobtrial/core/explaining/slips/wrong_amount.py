@@ -30,6 +30,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
     for key, node in [*numbers(subject.script.tree), *_given(subject)]:
         met = unparse(node)
         wanted = theirs.get(key) or theirs.get(key.split(" ")[0], []) or (changes if key.startswith("given") else [])
+        if key.startswith("call"):
+            wanted = theirs.get(key, [])  # a number for one thing to do says nothing of another
         if key.startswith("become"):
             wanted = [
                 text for other, found in theirs.items() if other.startswith(("become", "change")) for text in found

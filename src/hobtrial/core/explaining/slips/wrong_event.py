@@ -13,6 +13,7 @@ from ...script.tree import Span, code_of, column, replace_node, spans, unparse
 from ..finding import Edit, Line
 from ..subject import Subject
 from ..texts import other_texts
+from .handled_twice import again
 from .slip import Group, Slip
 
 ID: Final = "wrong-event"
@@ -50,9 +51,9 @@ def _one_too_many(subject: Subject) -> Iterator[Edit]:
                 case _:
                     continue
             for event in events:
-                others = [unparse(each) for each in events if each is not event]
-                if any(_things(other) == _things(unparse(event)) for other in others):
+                if again(event, events):
                     continue
+                others = [unparse(each) for each in events if each is not event]
                 start = column(script, decorator.lineno, decorator.col_offset)
                 end = column(script, decorator.lineno, decorator.end_col_offset or 0)
                 span = Span(decorator.lineno, start, end, f"on({', '.join(others)})")
@@ -63,13 +64,9 @@ def _one_too_many(subject: Subject) -> Iterator[Edit]:
                     "right": right,
                     "function": function.name,
                     "line": Line(decorator.lineno),
+                    "too_many": unparse(event),
                 }
                 yield Edit(ID, (span,), right, facts, everywhere=True)
-
-
-def _things(event: str) -> list[str]:
-    """What an event is about: its keys or pieces, in one order."""
-    return sorted(event.partition("(")[2].replace(")", "").replace(",", " ").split())
 
 
 def _texts(subject: Subject) -> Iterator[Edit]:

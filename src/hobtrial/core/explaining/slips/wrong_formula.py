@@ -109,16 +109,26 @@ def _others(node: ast.BinOp) -> Iterator[str]:
         inner = node.right
         a, b, sign = unparse(inner.left), unparse(inner.right), SIGNS[type(inner.op)]
         yield f"({left} {own} {a}) {sign} {b}"
-    for outer, inner, other in ((node, node.left, node.right), (node, node.right, node.left)):
-        match outer.op, inner:
-            case ast.Mult(), ast.BinOp(left=a, op=ast.Add() | ast.Sub() as op, right=b):
-                yield f"{unparse(a)} * {_bracketed(other)} {SIGNS[type(op)]} {unparse(b)}"
-                yield f"{unparse(a)} {SIGNS[type(op)]} {unparse(b)} * {_bracketed(other)}"
-            case ((ast.Add() | ast.Sub() as op), ast.BinOp(left=a, op=ast.Mult(), right=b)) if inner is node.left:
-                yield f"({unparse(a)} {SIGNS[type(op)]} {unparse(other)}) * {unparse(b)}"
-                yield f"{unparse(a)} * ({unparse(b)} {SIGNS[type(op)]} {unparse(other)})"
+    yield from _over_brackets(node)
     yield left
     yield right
+
+
+def _over_brackets(node: ast.BinOp) -> Iterator[str]:
+    """`(a + b) * c` → `a * c + b` and `a + b * c`; `a * b + c` → `(a + c) * b` and `a * (b + c)`."""
+    for inner, outer in ((node.left, node.right), (node.right, node.left)):
+        other = _bracketed(outer)
+        if not isinstance(inner, ast.BinOp):
+            continue
+        first, last = _bracketed(inner.left), _bracketed(inner.right)
+        if isinstance(node.op, ast.Mult) and isinstance(inner.op, (ast.Add, ast.Sub)):
+            sign = SIGNS[type(inner.op)]
+            yield f"{first} * {other} {sign} {last}"
+            yield f"{first} {sign} {last} * {other}"
+        elif isinstance(node.op, (ast.Add, ast.Sub)) and isinstance(inner.op, ast.Mult) and inner is node.left:
+            sign = SIGNS[type(node.op)]
+            yield f"({first} {sign} {other}) * {last}"
+            yield f"{first} * ({last} {sign} {other})"
 
 
 def _bracketed(node: ast.expr) -> str:

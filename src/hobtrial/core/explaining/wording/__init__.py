@@ -8,7 +8,7 @@ from typing import Final
 
 from .conditions import CONDITIONS
 from .ends import ENDS
-from .entry import Entry
+from .entry import Entry, Variant, replaced
 from .events import EVENTS
 from .runs import RUNS
 from .variables import VARIABLES
@@ -23,4 +23,4 @@ CHAPTERS: Final[dict[str, dict[str, Entry]]] = {
 }
 """The slips in the order in which they are read."""
 
-__all__ = ["CHAPTERS", "SLIPS", "Entry"]
+__all__ = ["CHAPTERS", "SLIPS", "Entry", "Variant", "replaced"]

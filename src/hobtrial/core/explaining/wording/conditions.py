@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from .entry import Entry
+from .entry import Entry, Variant
 
 CONDITIONS: Final[dict[str, Entry]] = {
     "assign-for-compare": Entry(
@@ -39,6 +39,15 @@ CONDITIONS: Final[dict[str, Entry]] = {
         pointer="Line {line} asked `{test}`. {seen}, so the answer was {answer}.",
         pointer_plain="Line {line} asks `{test}`. A value that jumps past {number} is missed.",
         note="`==` fits one value alone. `>=` also takes in what lies beyond.",
+        variants={
+            "places": Variant(
+                title="`{test}` is right for one place only",
+                for_class="Places are compared with `==`",
+                nudge="Must the two stand in exactly the same place, or is it enough that they touch?",
+                pointer="Line {line} asks `{test}`. Two pieces hardly ever stand in just the same place.",
+                note="`hob.overlaps(bowl)` asks whether two pieces touch.",
+            ),
+        },
     ),
     "and-or": Entry(
         title="`{test}` joins its parts the wrong way",
@@ -47,6 +56,20 @@ CONDITIONS: Final[dict[str, Entry]] = {
         pointer="Line {line} asked `{test}`. {seen}, so the answer was {answer}.",
         pointer_plain="Line {line} asks `{test}`. Think about when it should say yes.",
         note="`and` says yes if all parts are so. `or` says yes if one of them is.",
+        variants={
+            "too_many": Variant(
+                title="`{too_many}` is asked too, and nobody asked for that",
+                for_class="A test asks for more than the brief does",
+                nudge="Which parts of this test does the brief ask for?",
+                pointer="Line {line} also asks `{too_many}`. The brief does not ask for that.",
+            ),
+            "left_out": Variant(
+                title="`{test}` leaves out a part",
+                for_class="A test leaves out a part",
+                nudge="What must be so before this may happen? Is every part of it asked?",
+                pointer="Line {line} asked `{test}`, and the answer was {answer}. It does not ask `{left_out}`.",
+            ),
+        },
     ),
     "always-true": Entry(
         title="`{test}` always has the same answer",
@@ -59,7 +82,7 @@ CONDITIONS: Final[dict[str, Entry]] = {
         title="`if` and `elif` are mixed up at `{test}`",
         example=("if heat < 50:\n    …\nif heat < 200:", "if heat < 50:\n    …\nelif heat < 200:"),
         nudge="Can two of these branches run one after the other, and should they?",
-        pointer="Line {line} asks `{test}`. With `{right}` it would be asked at another moment.",
+        pointer="Line {line} begins with `{word}`, so `{test}` is asked {asked_when}. It should begin with `{right}`.",
         note="`elif` is asked only if the tests above said no. Each `if` is asked again.",
     ),
     "branch-order": Entry(
@@ -82,8 +105,17 @@ CONDITIONS: Final[dict[str, Entry]] = {
         for_class="Something comes too early or out of order",
         example=("stage += 1", "if stage == 0:\n    stage += 1"),
         nudge="What must be so before this may happen?",
-        pointer="Line {line} ran without asking. First `{test}` must be so.",
+        pointer="Line {line} ran, and `{test}` was not asked before it.",
         note="A test before the line keeps it from running too early.",
+    ),
+    "extra-condition": Entry(
+        title="`{test}` is asked, and nobody asked for that",
+        for_class="Something waits for a test that nobody asked for",
+        example=("if lit:\n    swept = True", "swept = True"),
+        nudge="What does the brief say must be so before this may happen?",
+        pointer="Line {line} asked `{test}`. {seen}, so nothing happened. The brief does not ask for that.",
+        pointer_plain="Line {line} asks `{test}` first. The brief does not ask for that.",
+        note="Each test keeps something from happening. Read in the brief when it should.",
     ),
     "missing-else": Entry(
         title="Anything else is taken as `{right}`",

@@ -6,10 +6,11 @@ from .entry import Entry
 
 ENDS: Final[dict[str, Entry]] = {
     "stale-display": Entry(
-        title="{name} on the display lags behind",
+        title="The scoreboard lags behind: {name}",
+        for_class="The scoreboard lags behind",
         example=('board("Buns", score)\nscore += 1', 'score += 1\nboard("Buns", score)'),
         nudge="When the value changes, who tells the scoreboard?",
-        pointer="After line {line} the display still has an old value. `{shown}` belongs after the change.",
+        pointer="Line {line} runs at the wrong moment. The scoreboard is shown the old value, not the new one.",
         note="The scoreboard does not follow a variable. It must be told after each change.",
     ),
     "win-not-told": Entry(

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,3 +26,33 @@ class Entry:
     example: tuple[str, str] = ("", "")
     recognised: str = ""
     """How it is recognised, where no file of `slips` says so."""
+    variants: Mapping[str, Variant] = field(default_factory=dict)
+    """For a fact that a finding has, the texts that say it better."""
+
+
+@dataclass(frozen=True, slots=True)
+class Variant:
+    """Texts that stand in for those of an entry; an empty one leaves the entry's."""
+
+    title: str = ""
+    pointer: str = ""
+    nudge: str = ""
+    note: str = ""
+    for_class: str = ""
+
+
+def replaced(entry: Entry, variant: Variant) -> Entry:
+    """An entry with the texts of a variant."""
+    given = {
+        "title": variant.title,
+        "pointer": variant.pointer,
+        "nudge": variant.nudge,
+        "note": variant.note,
+        "for_class": variant.for_class,
+    }
+    kept: dict[str, str] = {key: text for key, text in given.items() if text}
+    if variant.pointer:
+        kept["pointer_plain"] = ""
+    if variant.nudge:
+        kept["nudge_plain"] = ""
+    return replace(entry, **kept)  # type: ignore[arg-type]

@@ -2,14 +2,15 @@
 
 from typing import Final
 
-from .entry import Entry
+from .entry import Entry, Variant
 
 EVENTS: Final[dict[str, Entry]] = {
     "no-handler": Entry(
         title="Nothing waits for `{event}`",
         example=("# no handler", '@on(pressed("space"))\ndef ring():'),
         nudge="Which things can happen in the game, and which of them does the script wait for?",
-        pointer="`{event}` comes in the game. No handler waits for it.",
+        pointer="In the game {came}. No handler waits for that.",
+        pointer_plain="Nothing in the script waits for `{event}`.",
         note="Each thing that can happen needs a handler with its `@on`.",
     ),
     "not-registered": Entry(
@@ -26,19 +27,32 @@ EVENTS: Final[dict[str, Entry]] = {
         nudge="Which event should each handler wait for?",
         pointer="Line {line} waits for `{met}`. The event that is meant is `{right}`.",
         note="Check the key, the pair or the moment against the brief.",
+        variants={
+            "too_many": Variant(
+                title="`{too_many}` is waited for too",
+                for_class="A handler waits for one event too many",
+                nudge="Which events should set this off, and which others do?",
+                pointer="Line {line} also waits for `{too_many}`. Only {right} is meant.",
+            ),
+        },
     ),
     "every-frame": Entry(
-        title="`{variable}` changes on every frame",
+        title="What should happen once happens all the time",
         example=("@on(overlaps(hob, soot))", "@on(meets(hob, soot))"),
-        nudge="How many times should `{variable}` change here, and how many times did it?",
-        pointer="Line {line} waits for `{event}`. It changed `{variable}` in {times} frames on end.",
+        nudge="How many times should this happen here, and how many times did it happen?",
+        pointer="Line {line} waits for `{event}`. It {acted} {often} in a row.",
         note="The handler runs thirty times a second while this lasts. An event that comes once fits here: `{once}`.",
+        variants={
+            "asks": Variant(
+                pointer="Line {line} asks `{asks}` all the time. It {acted} {often} while the key was down.",
+            ),
+        },
     ),
     "no-once-guard": Entry(
         title="`{what}` comes again and again",
         example=('if score >= 5:\n    tell("Full")', 'if score >= 5 and not full:\n    full = True\n    tell("Full")'),
         nudge="How often should this happen in one game, and what keeps it from coming again?",
-        pointer="What stands under line {line} ran {times} times. It should run once.",
+        pointer="What stands under line {line} ran {often}. It should run once in a game.",
         note="A variable can remember that it has happened. The test asks for it too.",
     ),
     "once-only": Entry(
@@ -57,11 +71,10 @@ EVENTS: Final[dict[str, Entry]] = {
         note="A thing that is used up must go. `remove` takes it out of the game.",
     ),
     "handled-twice": Entry(
-        title="`{event}` is answered twice",
-        for_class="One thing that happens is answered twice",
+        title="One deed counts twice",
         example=("@on(meets(hob, bun), overlaps(hob, bun))", "@on(meets(hob, bun))"),
         nudge="How many lines of the script run when this happens once?",
-        pointer="Line {line} answers what another line answers too. So it counts twice.",
+        pointer="Line {line} does once more what another line does too. So it counts twice.",
         note="Two handlers of one event both run. So do a handler and a call of it.",
     ),
     "unheard-message": Entry(
@@ -82,7 +95,7 @@ EVENTS: Final[dict[str, Entry]] = {
         title="`{met}` is an event and no question",
         example=('if pressed("a"):', 'if is_down("a"):'),
         nudge="Is this something to wait for, or something to ask right now?",
-        pointer="Line {line} asks `{met}` in a test. To ask what is so now, there is `{right}`.",
+        pointer="Line {line} asks `{met}`. That is for waiting. To ask what is so now, write `{right}`.",
         note="Events stand in `@on`. In a test there must be a question.",
     ),
     "starter-left-in": Entry(
@@ -93,11 +106,19 @@ EVENTS: Final[dict[str, Entry]] = {
         note="A starter shows how to begin. Some of its lines have to go.",
     ),
     "no-feedback": Entry(
-        title="`{wanted}` never comes",
+        title="{wanted} never comes",
         for_class="A text, sound or display that is asked for never comes",
         example=("score += 1", 'score += 1\nboard("Buns", score)'),
         nudge="What should the player see or hear when this happens?",
-        pointer="The game should do `{wanted}`. No line of the script does it where it is needed.",
+        pointer="{wanted} should come. No line of the script does that where it is needed.",
         note="The player knows only what is shown, told or heard.",
+        variants={
+            "met": Variant(
+                title="{met} where {right} is meant",
+                for_class="A text or sound is not the one that is asked for",
+                nudge="Is each text and sound written just as the brief has it?",
+                pointer="Line {line} has {met}. It should be {right}.",
+            ),
+        },
     ),
 }

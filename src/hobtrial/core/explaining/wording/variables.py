@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from .entry import Entry
+from .entry import Entry, Variant
 
 VARIABLES: Final[dict[str, Entry]] = {
     "never-set": Entry(
@@ -95,6 +95,15 @@ VARIABLES: Final[dict[str, Entry]] = {
         nudge="Is each line about the variable or piece that it should be about?",
         pointer="Line {line} speaks of `{met}`. Here it should be `{right}`.",
         note="Copied lines often keep an old name. Read each one aloud with what it should do.",
+        variants={
+            "every": Variant(
+                title="Line {line} does it to every `{every}`",
+                for_class="Something is done to all of a kind and not to one",
+                nudge="Which piece is this about: one of them, or all of them?",
+                pointer="Line {line} goes through every `{every}`. Only the one that was met is meant.",
+                note="A handler can take the piece that it is about: `def take(which):`.",
+            ),
+        },
     ),
     "wrong-owner": Entry(
         title="`{name}` belongs to {owner} and not to {wanted}",
@@ -111,6 +120,21 @@ VARIABLES: Final[dict[str, Entry]] = {
         nudge="By how much should `{name}` change, or with which number is it compared?",
         pointer="Line {line} has the number {met}. The number asked for is {right}.",
         note="Look in the brief for each number. Say aloud what the line should do with it.",
+        variants={
+            "rounds": Variant(
+                title="A loop goes round {met} times where {right} are meant",
+                for_class="A loop goes round once too often or too seldom",
+                nudge="How many times does the loop go round? Count the first and the last one.",
+                pointer="Line {line} goes round {met} times. It should go round {right} times.",
+                note="`range(1, 5)` gives 1, 2, 3 and 4: the second number is not reached any more.",
+            ),
+            "row": Variant(
+                title="Each test of `{name}` has a number that is one off",
+                for_class="The tests of `{name}` are all one off",
+                nudge="With which value does `{name}` begin, and which branch is for that one?",
+                pointer="Line {line} asks for {met} first. It should ask for {right} first, and so on in each branch.",
+            ),
+        },
     ),
     "wrong-sign": Entry(
         title="`{met}` goes the wrong way",
@@ -128,6 +152,13 @@ VARIABLES: Final[dict[str, Entry]] = {
         nudge="What are the smallest and largest numbers that can come, and how often is one drawn?",
         pointer="Line {line} draws with `{met}`. Look at its two ends, and at when it is drawn.",
         note="`randint` can give both of its ends. A number drawn once at the top stays the same.",
+        variants={
+            "once": Variant(
+                title="A random number is drawn only once",
+                nudge="How often does the line that draws the number run?",
+                pointer="Line {line} draws once, when the game begins. So the same number comes each time.",
+            ),
+        },
     ),
     "wrong-formula": Entry(
         title="`{met}` works out another value",
@@ -137,6 +168,15 @@ VARIABLES: Final[dict[str, Entry]] = {
         pointer="Line {line} works out `{met}`. In this run it made `{changed}` {new}.",
         pointer_plain="Line {line} works out `{met}`. Look at each sign and at the brackets.",
         note="Times and divide come before plus and minus. Brackets come first.",
+        variants={
+            "unused": Variant(
+                title="`{unused}` is never used",
+                for_class="A value is worked out and never used",
+                nudge="Which values does the script ask for or work out, and where does it use each of them?",
+                pointer="Line {line} uses `{met}` alone. `{unused}` is left out there.",
+                note="A value that nobody uses changes nothing. Look for the line that should have it.",
+            ),
+        },
     ),
     "number-for-variable": Entry(
         title="{number} is written out where `{name}` is meant",
@@ -160,13 +200,44 @@ VARIABLES: Final[dict[str, Entry]] = {
         nudge="How many times is `{name}` stored when this happens, and which one stays?",
         pointer="Line {line} stores `{name}`. Line {other} does too, so only the last one stays.",
         note="What comes second takes the place of the first before anybody can see it.",
+        variants={
+            "told": Variant(
+                title="The same text is told twice",
+                nudge="How many lines tell the player this text?",
+                pointer="Line {line} tells {name}. Line {other} tells it too, so it comes twice.",
+                note="`win` and `lose` tell their text themselves. A `tell` beside them says it once more.",
+            ),
+        },
     ),
     "update-order": Entry(
         title="Two lines stand in the wrong order",
         example=("score = 0\nlast = score", "last = score\nscore = 0"),
         nudge="Which value does each line see when it runs: the old one or the new one?",
-        pointer="Line {line} runs on the wrong side of line {past}. Follow the values from line to line.",
+        pointer="Line {line} runs {now} line {past}. It should run {side} it. Follow the values from line to line.",
+        pointer_plain="Line {line} and line {past} run in the wrong order. Follow the values from line to line.",
         note="Lines run from top to bottom. A value must be used before it is cleared, and after it is set.",
+        variants={
+            "pause": Variant(
+                title="A pause comes before line {past}",
+                for_class="A pause that nobody asked for",
+                nudge="When does each line of this function run, counted from the moment it begins?",
+                pointer="Line {line} waits. So line {past} runs too late.",
+                note="`wait` holds up every line below it in this function.",
+            ),
+            "unreached": Variant(
+                title="Line {past} is never reached",
+                for_class="Lines stand after the end of a function",
+                nudge="Which lines of this function run, and which one ends it?",
+                pointer="Line {line} ends the function. So line {past} below it never runs.",
+                note="`return` ends a function at once. What stands below it in the same block never runs.",
+            ),
+            "exchanged": Variant(
+                title="Two values are the wrong way round",
+                nudge="Which value goes into which name in this line?",
+                pointer="Line {line} says `{met}`. The two values on the right stand the wrong way round.",
+                note="The first value goes into the first name, the second into the second.",
+            ),
+        },
     ),
     "best-always-replaced": Entry(
         title="`{best}` is replaced by every result",
