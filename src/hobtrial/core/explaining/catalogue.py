@@ -121,8 +121,10 @@ def sentence(cause: Cause, when: str = "") -> str:
         case "not-reached":
             return f"This could not be looked at: {facts['reason']}."
         case "event-missing" if event is not None:
-            gone = f": `{facts['piece']}` was removed {moment(facts['gone_at'])} by line {facts['gone_line']}"
-            return f"{when} {due(event)}. That did not happen{gone if 'piece' in facts else ''}."
+            gone = ""
+            if "piece" in facts:
+                gone = f": `{facts['piece']}` was removed {moment(facts['gone_at'])} by line {facts['gone_line']}"
+            return f"{when} {due(event)}. That did not happen{gone}."
         case "no-handler":
             return f"{when} {came}. No handler waits for that."
         case "turned-away":

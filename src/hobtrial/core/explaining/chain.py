@@ -8,7 +8,7 @@ from typing import Any, Final
 
 from ..judging import FEW, HELD, Played, Prepared, parting, reference_of
 from ..script import Script
-from ..script.tree import origins
+from ..script.tree import last_line, origins
 from ..trial import Observable, Trace
 from .finding import CheckRef
 from .one_change import Budget, Tried, agrees, examined, search
@@ -118,8 +118,11 @@ def _borne_out(prepared: Prepared, chain: Chain, link: Link) -> bool:
             continue
         needs = prepared.scenarios[number].checks[index].about
         cause = why(verdict, needs, subject.script, subject.traces[number], subject.theirs[number])
-        if any(abs(line - other) <= 1 for line in cause.lines for other in lines):
-            return True
+        bodies = [range(each.lineno, last_line(each) + 1) for each in subject.functions]
+        for line in cause.lines:
+            inside = [body for body in bodies if line in body]
+            if any(abs(line - other) <= 1 or any(other in body for body in inside) for other in lines):
+                return True
     return False
 
 

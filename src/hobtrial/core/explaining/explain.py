@@ -157,6 +157,8 @@ def _seen_there(handed_in: Subject, link: Link, tried: Tried) -> tuple[dict[str,
 
 def _lines(edit: Edit, facts: dict[str, Any], origin: tuple[int, ...]) -> tuple[int, ...]:
     """The lines that a finding is about: those that an edit replaces, else the one that it names."""
+    if "about_lines" in edit.facts:
+        return tuple(dict.fromkeys(origin[line - 1] for line in edit.facts["about_lines"]))
     replaced = tuple(dict.fromkeys(origin[span.line - 1] for span in edit.spans if span.end > span.start))
     named = facts.get("at_line") or facts.get("line", 0)
     if replaced:

@@ -132,13 +132,14 @@ def search(prepared: Prepared, subject: Subject, played: list[Played], budget: B
 def _best_first(prepared: Prepared, found: list[Tried], budget: Budget) -> list[Tried]:
     """The likeliest first: of those that mend the same, the cheapest that stands up to the drawn runs."""
     ordered = sorted(found, key=_rank)
-    for index, tried in enumerate(ordered[:MOST_EXAMINED]):
-        if not tried.firm:
-            break
-        ordered[index] = examined(prepared, tried, budget)
-        if ordered[index].proven and tried.mends == ordered[0].mends:
-            best = ordered.pop(index)
-            return [best, *ordered]
+    for copied in (False, True):
+        likely = [tried for tried in ordered if tried.firm and tried.edit.copied is copied]
+        for tried in likely[:MOST_EXAMINED]:
+            index = ordered.index(tried)
+            ordered[index] = examined(prepared, tried, budget)
+            if ordered[index].proven:
+                best = ordered.pop(index)
+                return [best, *ordered]
     return ordered
 
 
@@ -156,7 +157,7 @@ def _rank(tried: Tried) -> tuple[Any, ...]:
     """What makes one edit likelier than another, the strongest first."""
     index = list(SLIPS).index(tried.edit.slip)
     return (
-        not tried.firm, tried.edit.copied, -len(tried.mends), tried.apart, tried.cost, tried.edit.group, index,
+        not tried.firm, tried.edit.copied, -len(tried.mends), tried.cost, tried.apart, tried.edit.group, index,
         tried.edit.line,
     )  # fmt: skip
 

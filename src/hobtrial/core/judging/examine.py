@@ -17,6 +17,9 @@ from .prepare import Prepared
 FEW: Final = 3
 """Drawn runs in which a right change may part at most: a tenth of them."""
 
+NEWLY: Final = 2
+"""For how many a run counts in which the change does harm: something goes wrong there that went right without it."""
+
 
 class Examination:
     """The drawn runs of one script as it was handed in, against which its edits are examined."""
@@ -39,10 +42,12 @@ class Examination:
             trace = self._play(edited, plan)
             stopped = trace.stopped is not None and theirs.stopped is None
             odd = [what for what in trace.samples if not same_steps(what, trace, theirs)]
-            if stopped or any(what in about for what in odd) or any(self._alike(index, what) for what in odd):
+            if stopped or any(what in about for what in odd):
                 parted += 1
-                if parted > most:
-                    break
+            elif any(self._alike(index, what) for what in odd):
+                parted += NEWLY
+            if parted > most:
+                break
         return parted
 
     def _alike(self, index: int, what: Observable) -> bool:

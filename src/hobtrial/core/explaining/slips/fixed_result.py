@@ -25,11 +25,16 @@ def recognise(seen: Seen) -> dict[str, Any] | None:
         told = _told(seen)
         if told is not None:
             return told
-    if not seen.other_value or not _counts(seen.reference, seen.cause.what, seen.prepared):
+    if (
+        not seen.other_value
+        or seen.cause.kind == "extra-change"
+        or not _counts(seen.reference, seen.cause.what, seen.prepared)
+    ):
         return None
+    theirs = {_fixed(stmt.node) for stmt in statements(seen.reference.tree) if stmt.parents}
     for stmt in seen.stored_at():
         number = _fixed(stmt.node)
-        if number is not None and number in _expected(seen.prepared):
+        if number is not None and number in _expected(seen.prepared) and number not in theirs:
             return {"number": repr(number), "reference": seen.cause.facts.get("reference")}
     return None
 

@@ -53,6 +53,8 @@ NARROWER: Final[tuple[tuple[str, str], ...]] = (
     ("number-for-variable", "wrong-amount"),
     ("number-for-variable", "flipped"),
     ("wrong-sign", "wrong-amount"),
+    ("flipped", "wrong-amount"),
+    ("set-for-change", "wrong-amount"),
     ("set-for-change", "change-for-set"),
     ("change-for-set", "wrong-sign"),
     ("once-only", "wrong-indent"),

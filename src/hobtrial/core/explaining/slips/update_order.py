@@ -121,8 +121,8 @@ def _decided_too_late(subject: Subject) -> Iterator[Edit]:
                 spans_ = [*blank(script, stmt.node, stmt.block), before(script, branch[0], text)]
                 span = replace_node(script, following.test, asked)
                 if span is not None:
-                    facts = {"moved": Line(stmt.node.lineno), "past": Line(following.lineno)}
-                    facts |= {"line": Line(stmt.node.lineno)}
+                    facts = {"line": Line(stmt.node.lineno), "past": Line(following.lineno)}
+                    facts |= {"now": "before", "side": "after"}
                     yield Edit(ID, tuple(sorted([*spans_, span])), name, facts)
 
 
@@ -152,7 +152,8 @@ def _other_branch(subject: Subject) -> Iterator[Edit]:
                 if head is None:
                     continue
                 gone = [Span(n, 0, len(script.lines[n - 1]), "") for n in range(head, (last.end_lineno or 0) + 1)]
-                facts = {"moved": Line(last.lineno), "past": Line(stmt.node.lineno), "line": Line(stmt.node.lineno)}
+                facts: dict[str, Any] = {"past": Line(last.lineno), "line": Line(stmt.node.lineno)}
+                facts |= {"now": "before", "side": "after", "about_lines": (stmt.node.lineno, last.lineno)}
                 text = source_of(script, last)
                 guarded = f"if {negated(test)}:\n" + shifted(text.split("\n"), "", "    ")
                 for lines in (text, guarded):

@@ -29,10 +29,17 @@ SIGNS: Final[dict[type[ast.operator], str]] = {
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each sum: each other sign, the other brackets, the sides exchanged; what is worked out and never used."""
     script = subject.script
+    stored = {
+        id(node.value): unparse(target)
+        for node in ast.walk(script.tree)
+        if isinstance(node, ast.Assign)
+        for target in node.targets
+    }
     for node in ast.walk(script.tree):
         if isinstance(node, ast.BinOp) and type(node.op) in SIGNS:
             for right in dict.fromkeys(_others(node)):
-                yield _edit(subject, node, right)
+                if right != stored.get(id(node)):  # that would store a value in itself
+                    yield _edit(subject, node, right)
     yield from _left_out(subject)
 
 

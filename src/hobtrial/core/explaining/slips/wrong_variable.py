@@ -44,7 +44,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
         if isinstance(target, ast.Name)
     }
     """What is stored in a name: the name itself in its place would store nothing."""
-    told = {id(inner) for node in ast.walk(tree) if isinstance(node, ast.FormattedValue) for inner in ast.walk(node)}
+    told = {id(inner) for node in ast.walk(tree) if _shown(node) for inner in ast.walk(node)}
     for function in [*subject.functions, None] if script.straight else subject.functions:
         scope: ast.AST = function or tree
         here = plain if function is None else list(dict.fromkeys([*plain, *sorted(own_locals(function))]))
@@ -52,6 +52,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
         for node in names:
             for right in here:
                 fits = id(node) in told or _alike(subject, node.id, right)
+                if isinstance(node.ctx, ast.Store) and node.id in plain and right not in plain:
+                    continue  # nobody would see what is stored there
                 if right != node.id and (id(node), right) not in themselves and fits:
                     yield _edit(subject, function, [node], right)
         yield from _in_one_line(subject, function, names, here)
@@ -77,6 +79,13 @@ def edits(subject: Subject) -> Iterator[Edit]:
             yield Edit(ID, (span,), text, {"met": text, "right": other, "line": Line(each.lineno)})
 
 
+def _shown(node: ast.AST) -> bool:
+    """Whether what is inside is only shown: then a value of any kind may stand there."""
+    return isinstance(node, ast.FormattedValue) or (
+        isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id in ("board", "tell", "print")
+    )
+
+
 def _in_one_line(
     subject: Subject, function: ast.FunctionDef | None, names: list[ast.Name], here: list[str]
 ) -> Iterator[Edit]:
@@ -86,7 +95,7 @@ def _in_one_line(
         lines.setdefault((node.lineno, node.id), []).append(node)
     for (_, met), nodes in lines.items():
         for right in here if len(nodes) > 1 else ():
-            if right != met and _alike(subject, met, right):
+            if right != met and _alike(subject, met, right) and (right in subject.script.globals or met not in here):
                 yield _edit(subject, function, nodes, right)
 
 
