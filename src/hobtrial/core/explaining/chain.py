@@ -8,7 +8,7 @@ from typing import Any, Final
 
 from ..judging import FEW, HELD, Played, Prepared, parting, reference_of
 from ..script import Script
-from ..script.tree import last_line, origins
+from ..script.tree import origins
 from ..trial import Observable, Trace
 from .finding import CheckRef
 from .one_change import Budget, Tried, agrees, examined, search
@@ -102,28 +102,10 @@ def _proven(prepared: Prepared, chain: Chain, budget: Budget) -> Chain:
         if not link.best.proven:
             parted = budget.examination.parted(woven, link.best.about)
             link = replace(link, best=replace(link.best, proven=parted <= FEW))
-        if not link.best.proven and not _borne_out(prepared, chain, link):
+        if not link.best.proven:
             return replace(chain, links=tuple(links), played=links[-1].after if links else chain.first)
         links.append(link)
     return replace(chain, links=tuple(links))
-
-
-def _borne_out(prepared: Prepared, chain: Chain, link: Link) -> bool:
-    """Whether what happened points to the lines that an unproven edit changes: else luck mended it."""
-    lines = {link.lines[span.line - 1] for span in link.best.edit.spans}
-    subject = chain.handed_in
-    for number, index in link.best.mends:
-        verdict = chain.first[number].verdicts[index]
-        if verdict.verdict == HELD or number not in subject.traces:
-            continue
-        needs = prepared.scenarios[number].checks[index].about
-        cause = why(verdict, needs, subject.script, subject.traces[number], subject.theirs[number])
-        bodies = [range(each.lineno, last_line(each) + 1) for each in subject.functions]
-        for line in cause.lines:
-            inside = [body for body in bodies if line in body]
-            if any(abs(line - other) <= 1 or any(other in body for body in inside) for other in lines):
-                return True
-    return False
 
 
 def _rivals(prepared: Prepared, found: list[Tried], budget: Budget) -> list[Tried]:

@@ -1,7 +1,7 @@
 """What a change costs: how many tokens it changes or writes. Of those that mend the same the cheapest is likeliest.
 
 A piece that only moves to another place costs two, one that goes away costs one, and the same change in several places
-counts once.
+counts once. `global` costs nothing: only its names do.
 """
 
 from __future__ import annotations
@@ -46,4 +46,4 @@ def _changed(old: list[str], new: list[str]) -> tuple[list[str], list[str]]:
 
 
 def _tokens(lines: list[str]) -> list[str]:
-    return [token for line in lines for token in TOKEN.findall(line)]
+    return [token for line in lines for token in TOKEN.findall(line) if token != "global"]

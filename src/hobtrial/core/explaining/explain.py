@@ -7,7 +7,7 @@ from typing import Any
 
 from ..judging import HELD, Examination, Played, Prepared, failed_checks, play_all
 from ..script import Script, Unreadable, mend
-from ..script.tree import Span, apply, changed_lines, changes_of
+from ..script.tree import Span, apply, changed_lines, changes_of, first_line, functions, last_line
 from .catalogue import moment_in
 from .chain import Chain, Link, chain_of, marks_of
 from .finding import CheckRef, Confidence, Edit, Finding, Fix, Line, as_handed_in
@@ -72,6 +72,11 @@ def explain(prepared: Prepared, script: Script, played: list[Played]) -> Explana
     findings: list[Finding] = []
     for index, link in enumerate(chain.links):
         refs, part = _checks(chain, index)
+        if findings and not _handed_in(script, link):  # it mends what the change before it wrote
+            last = findings[-1]
+            whole = tuple(sorted({*last.checks, *refs}))
+            findings[-1] = replace(last, checks=whole, marks_lost=last.marks_lost + marks_of(prepared, refs))
+            continue
         for tried in (link.best, *link.rivals):
             fix = _fix(prepared, script, played, link, tried, first=index == 0)
             found = _finding(prepared, chain, link, tried, fix, first=index == 0)
@@ -79,6 +84,16 @@ def explain(prepared: Prepared, script: Script, played: list[Played]) -> Explana
     findings.extend(unsettled(prepared, played, chain))
     ordered = sorted(findings, key=lambda finding: -finding.marks_lost)
     return Explanation(tuple(ordered), budget.spent)
+
+
+def _handed_in(script: Script, link: Link) -> bool:
+    """Whether the functions that an edit changes stand in the script as it was handed in."""
+    own = {each.name for each in functions(script.tree)}
+    changed = {span.line for span in link.best.edit.spans}
+    return not any(
+        each.name not in own and any(first_line(each) <= line <= last_line(each) for line in changed)
+        for each in functions(link.base.tree)
+    )
 
 
 def _checks(chain: Chain, index: int) -> tuple[tuple[CheckRef, ...], int]:

@@ -14,8 +14,8 @@ from .agreement import same_steps
 from .drawn import examining_plans
 from .prepare import Prepared
 
-FEW: Final = 3
-"""Drawn runs in which a right change may part at most: a tenth of them."""
+FEW: Final = 1
+"""Drawn runs in which a right change may part at most, of thirty."""
 
 NEWLY: Final = 2
 """For how many a run counts in which the change does harm: something goes wrong there that went right without it."""

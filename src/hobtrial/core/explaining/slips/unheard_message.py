@@ -40,7 +40,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 and stmt.index == len(stmt.block) - 1
                 and not isinstance(stmt.node, ast.Return)
             ):
-                facts = {"met": text, "right": text, "line": Line(stmt.node.lineno), "sent": False}
+                facts = {"met": text, "right": text, "line": Line(stmt.node.lineno), "unsent": text}
                 yield Edit(ID, (after(script, stmt.node, f'send("{text}")'),), text, facts)
 
 

@@ -13,6 +13,7 @@ from typing import Final
 
 from ...script.tree import (
     Span,
+    apply,
     column,
     indent,
     is_handler,
@@ -33,6 +34,21 @@ AXES: Final = {"x": "y", "y": "x", "vx": "vy", "vy": "vx"}
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
+    """All of them, but those that would have one name twice among the parts of a test or list."""
+    for edit in _all(subject):
+        text = apply(subject.script.text, edit.spans)
+        line = text.split("\n")[edit.line - 1 + text.count("\n") - subject.script.text.count("\n")]
+        if not _twice(line, str(edit.facts["right"])):
+            yield edit
+
+
+def _twice(line: str, name: str) -> bool:
+    """Whether a name stands twice in a row of `and`, `or` or commas."""
+    parts = [part.strip(" ()[]:") for part in re.split(r"\band\b|\bor\b|\bif\b|,|=(?!=)", line)]
+    return name.isidentifier() and parts.count(name) > 1 and bool(re.search(r"\band\b|\bor\b|\[", line))
+
+
+def _all(subject: Subject) -> Iterator[Edit]:
     """Each name in functions (in straight scripts anywhere), alone and in its whole function; labels; x and y."""
     tree, script = subject.script.tree, subject.script
     plain = [name for name in subject.variables if "." not in name]
@@ -60,7 +76,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
         for met in dict.fromkeys(node.id for node in names):
             several = [node for node in names if node.id == met]
             for right in here if function is not None and len(several) > 1 else ():
-                if right != met and _alike(subject, met, right):
+                lost = met in plain and right not in plain and any(isinstance(n.ctx, ast.Store) for n in several)
+                if right != met and not lost and _alike(subject, met, right):
                     yield _edit(subject, function, several, right)
     for function in subject.functions:
         yield from _pieces(subject, function)

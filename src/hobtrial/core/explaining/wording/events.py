@@ -83,6 +83,14 @@ EVENTS: Final[dict[str, Entry]] = {
         nudge="Is each message written the same where it is sent and where it is heard?",
         pointer='Line {line} has the message "{met}". On the other side it is "{right}".',
         note="A message is heard only under the very same text.",
+        variants={
+            "unsent": Variant(
+                title='Nothing sends the message "{unsent}"',
+                for_class="A message is waited for, and nothing sends it",
+                nudge="Which line sends each message that a handler waits for?",
+                pointer='A handler waits for the message "{unsent}". No line sends it.',
+            ),
+        },
     ),
     "no-call": Entry(
         title="`{met}` stands without `()`",
