@@ -1,6 +1,7 @@
 """Pieces, motions and overlap: state and inputs give the next state. Knows nothing of scripts."""
 
 from .bodies import Body
+from .bounds import bounds
 from .grid import MANY, Grid
 from .motion_spec import MotionSpec
 from .overlap import overlap
@@ -24,5 +25,6 @@ __all__ = [
     "SpawnerSpec",
     "Spec",
     "Value",
+    "bounds",
     "overlap",
 ]

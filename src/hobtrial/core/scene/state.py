@@ -148,6 +148,16 @@ class SceneState:
     def _contact(self, a: Body, b: Body) -> None:
         self.contacts.add((a.index, b.index) if a.index < b.index else (b.index, a.index))
 
+    @property
+    def movers(self) -> list[Body]:
+        """The pieces that have a motion of their own."""
+        return self._movers
+
+    def placed_beside(self) -> list[Body]:
+        """The pieces that stay beside another one: attached to it, or carried by it."""
+        carried = [body for body in self.bodies if body.carried_by is not None] if self._carries else []
+        return [*self._beside, *carried]
+
     # ---- questions
 
     def overlaps(self, a: Body, b: Body) -> bool:

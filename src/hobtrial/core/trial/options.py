@@ -26,3 +26,5 @@ class Options:
     record: bool = False
     """Whether the trace is whole; else it holds the samples, the story and the end."""
     limits: Limits = DEFAULT_LIMITS
+    skips: bool = True
+    """Whether frames in which nothing can happen are passed over quickly."""

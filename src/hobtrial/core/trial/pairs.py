@@ -9,7 +9,7 @@ time; the order in which pairs come, and what a handler moves meanwhile, is the 
 from __future__ import annotations
 
 import heapq
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from typing import Final
 
@@ -117,6 +117,15 @@ class Pairs:
     def overlapping(self) -> list[Pair]:
         """The pairs that overlap now, in scene order."""
         return [self._pairs[key] for key in sorted(self._pairs) if self._pairs[key].on]
+
+    def looked_at(self) -> Iterable[Pair]:
+        """The pairs that are looked at in each frame; with a grid those that overlap or touch."""
+        return self._ordered if self._grid is None else [self._pairs[key] for key in self._live if key in self._pairs]
+
+    @property
+    def by_grid(self) -> bool:
+        """Whether a grid finds the pairs, so that not all of them are made."""
+        return self._grid is not None
 
     # ---- going through them
 

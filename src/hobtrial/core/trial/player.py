@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from ..events import Event
@@ -10,6 +10,7 @@ from .dispatcher import Dispatcher
 from .observe import same_words
 from .plan import PlayerInput
 from .state import GameState
+from .timers import NEVER
 
 
 @dataclass(slots=True, eq=False)
@@ -45,6 +46,17 @@ class Player:
         ]
         for hold in sorted(over, key=lambda hold: hold.order):
             self.release(hold.key)
+
+    @property
+    def next_release(self) -> int:
+        """The frame in which the next key comes up: 0 where one is due already, `NEVER` where none is down."""
+        counts = self._game.handlers.counts
+        return min((0 if self._is_over(hold, counts) else hold.up for hold in self._holds.values()), default=NEVER)
+
+    @staticmethod
+    def _is_over(hold: Hold, counts: Mapping[Event, int]) -> bool:
+        """Whether the event has come until which a key is held."""
+        return hold.until is not None and counts[hold.until] > hold.seen
 
     def up_at(self, key: str, frame: int) -> None:
         """Sets when a key that is down comes up."""

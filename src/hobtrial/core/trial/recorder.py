@@ -74,6 +74,13 @@ class Sampler:
             timeline.values.append(value)
 
 
+class MovingSampler(Sampler):
+    """Samples what can change while nothing happens: properties of pieces, and the clock."""
+
+    clock = False
+    """Whether the clock is among it."""
+
+
 class Recorder:
     """Everything that happens in one trial. `frame`, `handler` and `cause` are kept by the run."""
 

@@ -14,7 +14,7 @@ from dataclasses import replace
 from typing import Any, Final
 
 from ..events import PAIR_EVENTS, Event
-from ..scene import SceneSpec, SceneState, SpawnerSpec, overlap
+from ..scene import Body, SceneSpec, SceneState, SpawnerSpec, overlap
 from ..script import DIRECT, Woven
 from ..words import READING, Timeline
 from .dispatcher import Dispatcher
@@ -26,7 +26,8 @@ from .observe import OUTCOME, Observable
 from .options import Options
 from .plan import Plan, PlayerInput
 from .player import Player
-from .recorder import Recorder, Sampler, keep
+from .quiet import Quiet
+from .recorder import MovingSampler, Recorder, Sampler, keep
 from .state import GameState
 from .timers import Timers
 from .trace import Trace
@@ -67,6 +68,10 @@ class Run:
             getters.setdefault(what, getter(what, self.state, self.variables))
         self._getters = getters
         self._sampler = Sampler([(timeline, getters[what]) for what, timeline in self.samples.items()])
+        moving = {what: each for what, each in self.samples.items() if what.what in ("property", "clock")}
+        self._moving = MovingSampler([(timeline, getters[what]) for what, timeline in moving.items()])
+        self._moving.clock = any(what.what == "clock" for what in moving)
+        self._skips = options.skips and recorder is None
         self.dispatcher.moments = Moments(options.each, getters) if options.each else None
         self._first: dict[Observable, Any] = {}
         self._begin: dict[Observable, Any] = {}
@@ -91,12 +96,35 @@ class Run:
             due.setdefault(given.frame, []).append(given)
         try:
             self.begin()
-            for frame in range(self.plan.last_frame + 1):
+            frame, last = 0, self.plan.last_frame
+            quiet = Quiet(self.state, self.player, self._timers, list(due)) if self._skips else None
+            while frame <= last:
+                if quiet is not None:
+                    end, moves = quiet.until(frame, last, still=self.dispatcher.still)
+                    if end > frame:
+                        frame = self._pass(frame, end, moves=moves)
+                        continue
                 self.next_frame(due.get(frame, ()))
-            last = self.plan.last_frame
+                frame += 1
         except TrialOver:
             last = max(self.frame - 1, READING)
         return self.end(last)
+
+    def _pass(self, frame: int, end: int, *, moves: bool) -> int:
+        """Plays quiet frames up to `end`: pieces move on, and nothing else. Gives the frame to go on with."""
+        state, scene, sample = self.state, self.state.scene, self._moving.sample
+        if not moves and not self._moving.clock:
+            state.frame = end - 1
+            return end
+        for number in range(frame, end):
+            state.frame = number
+            left = scene.step(number, state.down) if moves else []
+            if left:  # a piece left the scene: what waits for that comes in this frame
+                self._after_motions(number, left)
+                self._sampler.sample(number)
+                return number + 1
+            sample(number)
+        return end
 
     def begin(self) -> None:
         """Frame -1: the file is read, `start` handlers run, and the scenario puts things in place.
@@ -143,16 +171,20 @@ class Run:
                 for key in sorted(state.down, key=state.down.__getitem__):
                     dispatcher.fire(Event("held", (key,)))
         if not dispatcher.still:
-            for body in scene.step(frame, state.down):
-                state.removed(body)
-            if state.queue:
-                dispatcher.deliver()
-            self._meet(frame)
-            if "frame" in state.handlers.kinds:
-                dispatcher.fire(Event("frame"))
+            self._after_motions(frame, scene.step(frame, state.down))
         self._sampler.sample(frame)
         if recorder is not None:
             recorder.end(scene.bodies, ran=dispatcher.ran)
+
+    def _after_motions(self, frame: int, left: list[Body]) -> None:
+        """Steps 5 and 6, and before them what left the scene."""
+        for body in left:
+            self.state.removed(body)
+        if self.state.queue:
+            self.dispatcher.deliver()
+        self._meet(frame)
+        if "frame" in self.state.handlers.kinds:
+            self.dispatcher.fire(Event("frame"))
 
     def end(self, last: int) -> Trace:
         """Ends the trial after a frame and freezes what it was."""
