@@ -10,6 +10,7 @@ from typing import Any, Final, Literal
 
 from ..judging import Prepared
 from ..script import Script
+from ..script.tree import walk
 from .near import near
 
 Use = Literal["label", "told", "sound", "message", "key", "choice", "typed", "place", "look", "word"]
@@ -33,7 +34,7 @@ ALIKE: Final = 0.85
 def uses(tree: ast.AST) -> Iterator[tuple[ast.expr, str, Use]]:
     """Each text in quotes with what it is there for; of an f-string each of its texts, with the node of the whole."""
     known: dict[int, Use] = {}
-    for node in ast.walk(tree):
+    for node in walk(tree):
         match node:
             case ast.Call(func=ast.Name(id=name) | ast.Attribute(attr=name), args=args) if name in CALLED:
                 whole = CALLED[name] not in ("label",)
@@ -43,8 +44,8 @@ def uses(tree: ast.AST) -> Iterator[tuple[ast.expr, str, Use]]:
                 known |= {id(each): "look" for each in _texts_in(value)}
             case ast.Compare(left=ast.Call(func=ast.Name(id="place")), comparators=comparators):
                 known |= {id(each): "place" for each in comparators}
-    joined = {id(part): node for node in ast.walk(tree) if isinstance(node, ast.JoinedStr) for part in node.values}
-    for node in ast.walk(tree):
+    joined = {id(part): node for node in walk(tree) if isinstance(node, ast.JoinedStr) for part in node.values}
+    for node in walk(tree):
         if isinstance(node, ast.Constant) and isinstance(node.value, str) and node.value.strip():
             yield joined.get(id(node), node), node.value, known.get(id(node), "word")
 
@@ -109,7 +110,7 @@ def numbers_asked(prepared: Prepared) -> frozenset[Any]:
     """The numbers that the brief, the checks and the reference speak of."""
     found: set[Any] = {
         node.value
-        for node in ast.walk(prepared.reference.script.tree)
+        for node in walk(prepared.reference.script.tree)
         if isinstance(node, ast.Constant) and type(node.value) in (int, float)
     }
     in_brief = re.findall(r"\d+(?:\.\d+)?", prepared.exercise.brief)

@@ -10,6 +10,8 @@ comes to agree in the end. The idea is that of mutation-based fault localisation
 
 from __future__ import annotations
 
+import ast
+import re
 from collections.abc import Iterable
 from dataclasses import dataclass, field, replace
 from typing import Any, Final, Literal
@@ -32,6 +34,7 @@ from ..script.tree import apply
 from ..trial import Observable, Trace
 from .cost import cost
 from .finding import CheckRef, Edit
+from .recorded import UNKNOWN, answer
 from .slips.order import SLIPS, edits
 from .slips.slip import Group
 from .subject import Subject
@@ -42,6 +45,8 @@ MOST_EDITS: Final = 600
 MOST_TRIALS: Final = 2_000
 """Trials played for one script's edits: four seconds of processor time for short scenarios."""
 
+ASKED_OTHERWISE: Final = frozenset(("boundary", "flipped", "exact-only", "and-or", "wrong-amount", "always-true"))
+"""Slips whose edits may change a test alone: what it would have answered is worked out before anything is played."""
 UNSEEN: Final = "unseen"
 """A change that mends, but not as its slip would: another slip may write the same."""
 MOST_EXAMINED: Final = 4
@@ -80,6 +85,8 @@ class Budget:
     examination: Examination
     """The drawn runs of the script as it was handed in."""
     edits: int = 0
+    ruled_out: int = 0
+    """Edits that were dropped without a run."""
     trials: int = 0
     passes: int = 0
     spent: bool = field(default=False)
@@ -188,14 +195,21 @@ def _try(
         number for number, trace in subject.traces.items() if edit.everywhere or _reaches(trace, lines, last[number])
     ]
     reached = [number for number in passed if number in subject.probes] or passed[:1]
-    reading = prepared.read(text)
-    if not isinstance(reading, Script) or not budget.take(len(reached)):
+    if edit.slip in ASKED_OTHERWISE and _answers_alike(subject, reached, text, lines):
+        budget.ruled_out += 1
+        return None
+    script = prepared.reread(text)
+    if script is None or not budget.take(len(reached)):
         return None
     budget.edits += 1
-    woven = prepared.weave(reading)
+    woven = prepared.weave(script)
+    try:
+        woven.counting  # noqa: B018 - what Python cannot compile shows here
+    except SyntaxError:
+        return None
     if not any(_gets_on(prepared, woven, number, played[number], subject, budget) for number in reached):
         return None
-    if not budget.take(_trials(prepared, reached)):
+    if not isinstance(prepared.read(text), Script) or not budget.take(_trials(prepared, reached)):
         return None
     after = {number: play_scenario(prepared, woven, number, like=played[number], few=True) for number in reached}
     budget.count(after.values())
@@ -248,6 +262,31 @@ def _try(
     apart = _apart(prepared, played, after)
     price = cost(subject.script.text, text) + edit.extra
     return Tried(edit, text, ordered, frozenset(mends), found, scenario, about, price, firm, apart)
+
+
+def _answers_alike(subject: Subject, numbers: Iterable[int], text: str, lines: set[int]) -> bool:
+    """Whether an edit of one test would have answered every time just as the script did, by what was recorded."""
+    if len(lines) != 1:
+        return False
+    line = next(iter(lines))
+    changed = text.split("\n")[line - 1].strip()
+    found = re.fullmatch(r"(?:if|elif|while)\b(.+):", changed)
+    if found is None:
+        return False
+    try:
+        test = ast.parse(found[1].strip(), mode="eval").body
+    except SyntaxError:
+        return False
+    for number in numbers:
+        trace, last = subject.traces[number], subject.last_parting[number]
+        if trace.thinned:
+            return False
+        for asked in trace.tests:
+            if asked.line == line and asked.frame <= last + CLOSE:
+                given = answer(test, dict(asked.parts))
+                if given is UNKNOWN or bool(given) is not asked.answer:
+                    return False
+    return True
 
 
 def _gets_on(prepared: Prepared, woven: Woven, number: int, before: Played, subject: Subject, budget: Budget) -> bool:

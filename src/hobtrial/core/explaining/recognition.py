@@ -13,7 +13,7 @@ from typing import Any
 
 from ..judging import Prepared
 from ..script import Script
-from ..script.tree import Statement, guards_of, statements, targets
+from ..script.tree import Statement, guards_of, statements, targets, walk
 from ..trial import Observable, Trace
 from .why import Cause
 
@@ -74,7 +74,7 @@ def has_text(script: Script, text: str) -> bool:
     wanted = " ".join(text.casefold().split())
     return any(
         wanted in " ".join(node.value.casefold().split())
-        for node in ast.walk(script.tree)
+        for node in walk(script.tree)
         if isinstance(node, ast.Constant) and isinstance(node.value, str)
     )
 

@@ -26,6 +26,7 @@ from ..script.tree import (
     statements,
     targets,
     unparse,
+    walk,
 )
 from ..trial import GAME_NAMES, Observable, Trace
 from .asked import Use, numbers_asked, texts_asked
@@ -120,16 +121,16 @@ class Subject:
         tree = self.script.tree
         held = [
             f"{node.value.id}.{node.attr}"
-            for node in ast.walk(tree)
+            for node in walk(tree)
             if isinstance(node, ast.Attribute)
             and isinstance(node.ctx, ast.Store)
             and isinstance(node.value, ast.Name)
             and node.attr not in PROPERTIES
         ]
-        classes = {node.name for node in ast.walk(tree) if isinstance(node, ast.ClassDef)}
+        classes = {node.name for node in walk(tree) if isinstance(node, ast.ClassDef)}
         imported = {
             alias.asname or alias.name
-            for node in ast.walk(tree)
+            for node in walk(tree)
             if isinstance(node, (ast.Import, ast.ImportFrom))
             for alias in node.names
         }
@@ -152,7 +153,7 @@ class Subject:
         found: dict[str, str] = {}
         for trace in self.traces.values():
             found |= {name: own for name, own in trace.bound.items() if own and own != name}
-        ref_names = {node.id for node in ast.walk(self.reference.tree) if isinstance(node, ast.Name)}
+        ref_names = {node.id for node in walk(self.reference.tree) if isinstance(node, ast.Name)}
         return {name: own for name, own in found.items() if name in ref_names}
 
     def here(self, text: str) -> str:
@@ -161,16 +162,16 @@ class Subject:
 
     def known(self, text: str) -> bool:
         """Whether all names of a piece of script are there in the script."""
-        names = {node.id for node in ast.walk(ast.parse(text)) if isinstance(node, ast.Name)}
+        names = {node.id for node in walk(ast.parse(text)) if isinstance(node, ast.Name)}
         return names <= (self.script.globals | self.given | {"True", "False", "None"} | set(self.facts))
 
     def known_in(self, node: ast.AST) -> bool:
         """Whether the script has all that a part of the reference speaks of, save what that binds itself."""
-        bound = {each.arg for each in ast.walk(node) if isinstance(each, ast.arg)} | {
-            each.id for each in ast.walk(node) if isinstance(each, ast.Name) and isinstance(each.ctx, ast.Store)
+        bound = {each.arg for each in walk(node) if isinstance(each, ast.arg)} | {
+            each.id for each in walk(node) if isinstance(each, ast.Name) and isinstance(each.ctx, ast.Store)
         }
         helpers = {each.name for each in functions(self.reference.tree)}
-        names = {each.id for each in ast.walk(node) if isinstance(each, ast.Name)} - bound - helpers
+        names = {each.id for each in walk(node) if isinstance(each, ast.Name)} - bound - helpers
         here = {self.as_here.get(name, name).split(".")[0] for name in names}
         return here <= (self.script.globals | self.given | set(self.facts))
 

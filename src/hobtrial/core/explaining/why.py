@@ -15,7 +15,7 @@ from typing import Any, Literal
 from ..events import TIME_EVENTS, Event
 from ..judging import CLOSE, NOT_REACHED, Parting, Verdict, parting
 from ..script import Script
-from ..script.tree import functions
+from ..script.tree import functions, walk
 from ..trial import OUTCOME, Answered, Change, Observable, Trace, same_words
 from ..words import UNSET
 from .finding import Line
@@ -254,7 +254,7 @@ def _how_far(test: Answered) -> int:
 
 def guards(script: Script, line: int, what: Observable, own: Trace) -> bool:
     """Whether the branch under the tests of a line leads to a store of a thing, directly or by a function."""
-    branches = [node for node in ast.walk(script.tree) if isinstance(node, (ast.If, ast.While)) and node.lineno == line]
+    branches = [node for node in walk(script.tree) if isinstance(node, (ast.If, ast.While)) and node.lineno == line]
     return any(_stores(script, statement, what, own, frozenset()) for node in branches for statement in node.body)
 
 
@@ -263,7 +263,7 @@ def _stores(script: Script, node: ast.AST, what: Observable, own: Trace, seen: f
     calls = {"outcome": {"win", "lose"}, "board": {"board"}, "told": {"tell", "print", "win", "lose"}}.get(
         what.what, set()
     )
-    for inner in ast.walk(node):
+    for inner in walk(node):
         match inner:
             case ast.Name(id=name, ctx=ast.Store()) if name == wanted:
                 return True

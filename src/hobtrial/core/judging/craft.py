@@ -22,6 +22,7 @@ from ..script.tree import (
     is_handler,
     own_locals,
     stored,
+    walk,
     with_locals,
 )
 from .names import ExpectationError, Surroundings, read_event, read_event_text
@@ -85,7 +86,7 @@ class _Reader:
 
     def mentions(self, node: ast.AST, local: frozenset[str], name: str) -> bool:
         """Whether the variable stands anywhere in a node."""
-        return any(self.is_name(inner, local, name) for inner in ast.walk(node))
+        return any(self.is_name(inner, local, name) for inner in walk(node))
 
     def _all(self, name: str) -> tuple[str, ...]:
         return (name, *self._alias.get(name, ()))
@@ -143,7 +144,7 @@ class _Reader:
 
     def _negated(self, compare: ast.Compare) -> bool:
         nots = [node for node, _ in self.nodes if isinstance(node, ast.UnaryOp) and isinstance(node.op, ast.Not)]
-        return sum(any(inner is compare for inner in ast.walk(each.operand)) for each in nots) % 2 == 1
+        return sum(any(inner is compare for inner in walk(each.operand)) for each in nots) % 2 == 1
 
     def tested(self, name: str) -> bool:
         """Whether a variable stands in a test or a boolean result, or in a function that a test calls."""
@@ -162,7 +163,7 @@ class _Reader:
                 return True
             called = [
                 helpers[inner.func.id]
-                for inner in ast.walk(subject)
+                for inner in walk(subject)
                 if isinstance(inner, ast.Call) and isinstance(inner.func, ast.Name) and inner.func.id in helpers
             ]
             if any(self.mentions(each, own_locals(each), name) for each in called):

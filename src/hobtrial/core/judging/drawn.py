@@ -18,7 +18,7 @@ from hypothesis import HealthCheck, Phase, find, settings
 from hypothesis import strategies as st
 from hypothesis.errors import NoSuchExample
 
-from ..script.tree import functions, handlers
+from ..script.tree import functions, handlers, walk
 from ..trial import OUTCOME, Arrangement, Plan, PlayerInput, click, done, held_key, pressed_key, variable
 from ..words import frame_of
 from .prepare import Prepared
@@ -202,9 +202,9 @@ def _beginnings(prepared: Prepared) -> list[Arrangement]:
     seen = _seen(prepared)
     numbers = {
         node.value
-        for test in ast.walk(prepared.reference.script.tree)
+        for test in walk(prepared.reference.script.tree)
         if isinstance(test, ast.Compare)
-        for node in ast.walk(test)
+        for node in walk(test)
         if isinstance(node, ast.Constant) and type(node.value) is int
     }
     for name in sorted(seen):
@@ -242,7 +242,7 @@ def _answers(prepared: Prepared) -> set[str]:
     given = {text for scenario in prepared.scenarios for plan in scenario.plans for _, text in plan.answers}
     numbers = {
         node.value
-        for node in ast.walk(prepared.reference.script.tree)
+        for node in walk(prepared.reference.script.tree)
         if isinstance(node, ast.Constant) and type(node.value) is int
     }
     return given | {str(number + more) for number in numbers for more in (-1, 0, 1)}

@@ -10,8 +10,8 @@ from ..events import PAIR_EVENTS, Event
 from ..exercise import Exercise, ExerciseError, Fault, Lines, Scenario, Settings, load
 from ..exercise.files import REFERENCE, SETTINGS
 from ..scene import SceneSpec
-from ..script import BUILTINS, DEFAULT_LIMITS, Limits, Reading, Script, Unreadable, Woven, read, weave
-from ..script.tree import imported_names
+from ..script import BUILTINS, DEFAULT_LIMITS, Limits, Reading, Script, Unreadable, Woven, read, reread, weave
+from ..script.tree import imported_names, walk
 from ..trial import GAME_NAMES, KNOWN_FUNCTIONS, Options, Plan, Trace, play
 from .craft import CraftRule, read_craft
 from .names import ExpectationError, Surroundings, read_event
@@ -50,6 +50,10 @@ class Prepared:
         """Reads a script for this exercise."""
         settings = self.exercise.settings
         return read(source, self.taken, frozenset(settings.narrow), straight=settings.style == "straight")
+
+    def reread(self, text: str) -> Script | None:
+        """A small change of an accepted script, to try it: see `script.reread`."""
+        return reread(text, straight=self.exercise.settings.style == "straight")
 
     def weave(self, script: Script) -> Woven:
         """Weaves a script for this exercise."""
@@ -186,7 +190,7 @@ def _taken_names(settings: Settings, lines: Lines) -> list[Fault]:
 def _names_of(script: Script) -> frozenset[str]:
     held = {
         node.attr
-        for node in ast.walk(script.tree)
+        for node in walk(script.tree)
         if isinstance(node, ast.Attribute) and isinstance(node.value, ast.Name) and node.value.id == "game"
     }
     return script.globals | held
@@ -195,7 +199,7 @@ def _names_of(script: Script) -> frozenset[str]:
 def pair_events(script: Script, names: Surroundings) -> tuple[Event, ...]:
     """The pair events that a script's handlers are written for, as far as they are written out."""
     events: list[Event] = []
-    for node in ast.walk(script.tree):
+    for node in walk(script.tree):
         if isinstance(node, ast.FunctionDef):
             for decorator in node.decorator_list:
                 for argument in decorator.args if isinstance(decorator, ast.Call) else ():

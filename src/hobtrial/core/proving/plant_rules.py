@@ -21,6 +21,7 @@ from ..script.tree import (
     spans,
     statements,
     unparse,
+    walk,
 )
 
 Planter = Callable[[Script], Iterator[Edit]]
@@ -36,7 +37,7 @@ def compared(slip: str, signs: dict[type[ast.cmpop], tuple[str, str]]) -> Plante
     """Comparisons with another sign."""
 
     def plant(script: Script) -> Iterator[Edit]:
-        for node in ast.walk(script.tree):
+        for node in walk(script.tree):
             if isinstance(node, ast.Compare) and type(node.ops[0]) in signs:
                 old, new = signs[type(node.ops[0])]
                 span = replace_between(script, node.left, node.comparators[0], old, new)
@@ -48,14 +49,14 @@ def compared(slip: str, signs: dict[type[ast.cmpop], tuple[str, str]]) -> Plante
 
 def flipped(script: Script) -> Iterator[Edit]:
     """A test that asks for the opposite."""
-    for node in ast.walk(script.tree):
+    for node in walk(script.tree):
         if isinstance(node, (ast.If, ast.While, ast.IfExp)):
             yield Edit("flipped", spans(replace_node(script, node.test, negated(node.test))), "")
 
 
 def and_or(script: Script) -> Iterator[Edit]:
     """`and` ↔ `or`, and each part left out."""
-    for node in ast.walk(script.tree):
+    for node in walk(script.tree):
         if isinstance(node, ast.BoolOp):
             parts = [unparse(each) for each in node.values]
             word = " or " if isinstance(node.op, ast.And) else " and "

@@ -8,7 +8,7 @@ from typing import Final
 
 from ..explaining import Edit
 from ..script import Script
-from ..script.tree import blank, replace_node, rewrite, source_of, spans, statements, unparse
+from ..script.tree import blank, replace_node, rewrite, source_of, spans, statements, unparse, walk
 
 
 def changed_numbers(slip: str, kinds: tuple[type, ...]) -> Callable[[Script], Iterator[Edit]]:
@@ -20,7 +20,7 @@ def changed_numbers(slip: str, kinds: tuple[type, ...]) -> Callable[[Script], It
             wanted = at_top if slip == "wrong-start" else not at_top
             if not wanted or not isinstance(stmt.node, kinds):
                 continue
-            for node in ast.walk(stmt.node):
+            for node in walk(stmt.node):
                 if not isinstance(node, ast.Constant) or _in_event(script, node) or isinstance(node.value, bool):
                     continue
                 if isinstance(node.value, (int, float)):
@@ -66,7 +66,7 @@ def missing_global(script: Script) -> Iterator[Edit]:
 
 def misspelt_name(script: Script) -> Iterator[Edit]:
     """One place of a variable with another letter."""
-    for node in ast.walk(script.tree):
+    for node in walk(script.tree):
         if isinstance(node, ast.Name) and node.id in script.globals and len(node.id) > 2:
             yield Edit("misspelt-name", spans(replace_node(script, node, node.id[:-1] + "x")), "")
 
@@ -76,14 +76,14 @@ def wrong_variable(script: Script) -> Iterator[Edit]:
     names = sorted(
         {
             node.id
-            for node in ast.walk(script.tree)
+            for node in walk(script.tree)
             if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store) and node.id in script.globals
         }
     )
     for stmt in statements(script.tree):
         if stmt.function is None or isinstance(stmt.node, (ast.If, ast.For, ast.While)):
             continue
-        for node in ast.walk(stmt.node):
+        for node in walk(stmt.node):
             if isinstance(node, ast.Name) and node.id in names and isinstance(node.ctx, ast.Load):
                 for other in names:
                     if other != node.id:
@@ -102,16 +102,16 @@ def number_for_variable(script: Script) -> Iterator[Edit]:
     for stmt in statements(script.tree):
         if stmt.function is None:
             continue
-        for node in ast.walk(stmt.node):
+        for node in walk(stmt.node):
             if isinstance(node, (ast.Compare, ast.BinOp)):
-                for inner in ast.walk(node):
+                for inner in walk(node):
                     if isinstance(inner, ast.Name) and inner.id in starts:
                         yield Edit("number-for-variable", spans(replace_node(script, inner, starts[inner.id])), "")
 
 
 def text_and_number(script: Script) -> Iterator[Edit]:
     """A first value in quotes; `int(…)` left out."""
-    for node in ast.walk(script.tree):
+    for node in walk(script.tree):
         match node:
             case ast.Assign(value=ast.Constant(value=int() as value) as given) if not isinstance(value, bool):
                 yield Edit("text-and-number", spans(replace_node(script, given, f'"{value}"')), "")
@@ -122,7 +122,7 @@ def text_and_number(script: Script) -> Iterator[Edit]:
 def wrong_formula(script: Script) -> Iterator[Edit]:
     """Another sign in a sum, and its brackets left out."""
     others = {ast.Add: "-", ast.Sub: "+", ast.Mult: "+", ast.FloorDiv: "*", ast.Div: "*"}
-    for node in ast.walk(script.tree):
+    for node in walk(script.tree):
         if isinstance(node, ast.BinOp) and type(node.op) in others:
             sign = others[type(node.op)]
             text = f"{unparse(node.left)} {sign} {unparse(node.right)}"
@@ -134,7 +134,7 @@ def wrong_formula(script: Script) -> Iterator[Edit]:
 
 def wrong_range(script: Script) -> Iterator[Edit]:
     """A random number with another end."""
-    for node in ast.walk(script.tree):
+    for node in walk(script.tree):
         match node:
             case ast.Call(func=ast.Attribute(attr="randint"), args=[low, high]):
                 for low_text, high_text in (
@@ -152,7 +152,7 @@ def update_order(script: Script) -> Iterator[Edit]:
         simple = (ast.Assign, ast.AugAssign, ast.Expr)
         if stmt.function is None or not isinstance(stmt.node, simple) or not isinstance(following, simple):
             continue
-        names = [{each.id for each in ast.walk(node) if isinstance(each, ast.Name)} for node in (stmt.node, following)]
+        names = [{each.id for each in walk(node) if isinstance(each, ast.Name)} for node in (stmt.node, following)]
         if names[0] & names[1]:
             lead = " " * stmt.node.col_offset
             swapped = (
@@ -177,10 +177,10 @@ def _line(script: Script, node: ast.stmt, slip: str, text: str) -> Edit:
 def _in_event(script: Script, node: ast.AST) -> bool:
     return any(
         node is inner
-        for each in ast.walk(script.tree)
+        for each in walk(script.tree)
         if isinstance(each, ast.FunctionDef)
         for decorator in each.decorator_list
-        for inner in ast.walk(decorator)
+        for inner in walk(decorator)
     )
 
 

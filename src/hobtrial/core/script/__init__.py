@@ -3,7 +3,7 @@
 from .expressions import Test
 from .guards import Guards
 from .limits import DEFAULT_LIMITS, Halt, Limits, OutOfMemory
-from .read import Reading, Script, Unreadable, mend, read
+from .read import Reading, Script, Unreadable, mend, read, reread
 from .ready_made import BUILTINS, DIRECT, builtins_of
 from .stand_in import StandIn
 from .stand_ins import stand_ins
@@ -30,6 +30,7 @@ __all__ = [
     "builtins_of",
     "mend",
     "read",
+    "reread",
     "stand_ins",
     "str_of",
     "text_of",

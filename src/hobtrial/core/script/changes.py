@@ -6,7 +6,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from .tree import COMPREHENSIONS, bound_by
+from .tree import COMPREHENSIONS, bound_by, walk
 
 MUTATING: Final = frozenset(
     "append extend insert remove pop sort reverse clear add discard update setdefault shuffle".split()
@@ -59,7 +59,7 @@ def _evaluated(node: ast.AST, own: frozenset[str] = frozenset()) -> Iterator[tup
             yield from _evaluated(default, own)
         return
     if isinstance(node, COMPREHENSIONS):
-        own |= {bound for loop in node.generators for part in ast.walk(loop.target) for bound in bound_by(part)}
+        own |= {bound for loop in node.generators for part in walk(loop.target) for bound in bound_by(part)}
     yield node, own
     for child in ast.iter_child_nodes(node):
         yield from _evaluated(child, own)

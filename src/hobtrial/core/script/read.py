@@ -88,6 +88,18 @@ def read(
     return Script(text, tree, global_names(tree), straight)
 
 
+def reread(text: str, straight: bool) -> Script | None:
+    """A text made of an accepted one, without a look at whether it is accepted itself; nothing if it is not Python.
+
+    For trying out many small changes. What comes of one is told to nobody before `read` has accepted it.
+    """
+    try:
+        tree = ast.parse(text)
+    except (SyntaxError, ValueError, MemoryError, RecursionError, OverflowError):
+        return None
+    return Script(text, tree, global_names(tree), straight)
+
+
 def _all_faults(text: str, error: SyntaxError) -> list[Problem]:
     """The faults of a text that is not Python: each is mended as advised, to see what comes after it."""
     found: list[Problem] = []

@@ -12,6 +12,7 @@ import ast
 from ..script.tree import imported_names, names_bound_anywhere
 from ..words import Problem
 from .allow_list import DEEPEST, FIELDS, MARKS, MOST_BLOCKS, ODD_FIELDS, TYPE_NAMES, WHY_NOT
+from .tree import walk
 from .unlisted import UNLISTED, instead_of_format
 from .vocabulary import CONSTRUCTS, ENUM_BASES, EXCEPTIONS, MODULES, RESERVED, TAKES_GENERATOR
 
@@ -73,9 +74,9 @@ class _Looker:
             name for name, (module, what) in imported_names(tree).items() if module == "enum" and what in ENUM_BASES
         }
         self.enum_modules = {name for name, origin in imported_names(tree).items() if origin == ("enum", "")}
-        self.enumerations = {node.name for node in ast.walk(tree) if isinstance(node, ast.ClassDef)}
+        self.enumerations = {node.name for node in walk(tree) if isinstance(node, ast.ClassDef)}
         self.stored = {
-            node.attr for node in ast.walk(tree) if isinstance(node, ast.Attribute) and isinstance(node.ctx, ast.Store)
+            node.attr for node in walk(tree) if isinstance(node, ast.Attribute) and isinstance(node.ctx, ast.Store)
         }
         """Variables that the script puts on pieces: one may have the name of a method that is not listed."""
         self.excused: set[int] = set()

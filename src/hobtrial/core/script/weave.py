@@ -43,6 +43,7 @@ from ..script.tree import declared, declared_global, functions, names_bound_anyw
 from .changes import changed_places
 from .expressions import GROWING, ExpressionWeaver, Scope, Test, at, call, is_number, name
 from .read import Script
+from .tree import walk
 
 SCRIPT_FILE: Final = "<script>"
 
@@ -86,7 +87,7 @@ class Woven:
             (isinstance(node, ast.Name) and node.id == "wait")
             or (isinstance(node, ast.Attribute) and node.attr == "walk")
             or _imports_time(node)
-            for node in ast.walk(self.script.tree)
+            for node in walk(self.script.tree)
         )
 
 
@@ -110,7 +111,7 @@ class _Weaver(ExpressionWeaver):
         defined = [function.name for function in functions(script.tree)]
         others = {
             node.id if isinstance(node, ast.Name) else node.arg
-            for node in ast.walk(script.tree)
+            for node in walk(script.tree)
             if (isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)) or isinstance(node, ast.arg)
         }
         top = {node.name for node in script.tree.body if isinstance(node, ast.FunctionDef)}
@@ -313,8 +314,8 @@ class _Weaver(ExpressionWeaver):
 
     def _do_for(self, node: ast.For) -> list[ast.stmt]:
         """`for t in xs` → the same; a target that is not a plain name is stored at each pass."""
-        names = [each for each in ast.walk(node.target) if isinstance(each, ast.Name)]
-        plain = all(isinstance(part, (ast.Name, ast.Tuple, ast.expr_context)) for part in ast.walk(node.target))
+        names = [each for each in walk(node.target) if isinstance(each, ast.Name)]
+        plain = all(isinstance(part, (ast.Name, ast.Tuple, ast.expr_context)) for part in walk(node.target))
         source = call("__walk", self.value(node.iter))
         if plain:
             passes = self._passes(node, lambda: self._records(node, names))
@@ -380,7 +381,7 @@ class _Weaver(ExpressionWeaver):
         return [at(ast.FunctionDef(node.name, arguments, body, decorators, node.returns, None), node)]
 
     def _calls_others(self, node: ast.FunctionDef) -> bool:
-        calls = [each for each in ast.walk(node) if isinstance(each, ast.Call)]
+        calls = [each for each in walk(node) if isinstance(each, ast.Call)]
         return any(not (isinstance(each.func, ast.Name) and each.func.id in self.direct - self.own) for each in calls)
 
 

@@ -10,7 +10,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import code_of, replace_node, spans, unparse
+from ...script.tree import code_of, replace_node, spans, unparse, walk
 from ...trial import Trace
 from ..finding import Edit, Line
 from ..recorded import UNKNOWN, answer
@@ -22,7 +22,7 @@ ID: Final = "always-true"
 
 def edits(subject: Subject) -> Iterator[Edit]:
     """`x == a or b` → `x == a or x == b`."""
-    for node in ast.walk(subject.script.tree):
+    for node in walk(subject.script.tree):
         if isinstance(node, ast.BoolOp):
             yield from _completed(subject, node)
             yield from _halves(subject, node)
@@ -47,7 +47,7 @@ def _halves(subject: Subject, node: ast.BoolOp) -> Iterator[Edit]:
 def _never_changes(node: ast.BoolOp) -> bool:
     """Whether a test of one value and several numbers has the same answer for every number."""
     numbers = {
-        each.value for each in ast.walk(node) if isinstance(each, ast.Constant) and isinstance(each.value, (int, float))
+        each.value for each in walk(node) if isinstance(each, ast.Constant) and isinstance(each.value, (int, float))
     }
     left = next(unparse(each.left) for each in node.values if isinstance(each, ast.Compare))
     answers = {answer(node, {left: number + step}) for number in numbers for step in (-1, -0.5, 0, 0.5, 1)}

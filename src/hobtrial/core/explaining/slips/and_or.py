@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import code_of, replace_node, spans, unparse
+from ...script.tree import code_of, replace_node, spans, unparse, walk
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -19,7 +19,7 @@ ID: Final = "and-or"
 
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each joined test the other word; for each test one more part of a joined test of the reference."""
-    for node in ast.walk(subject.script.tree):
+    for node in walk(subject.script.tree):
         if isinstance(node, ast.BoolOp):
             word = "or" if isinstance(node.op, ast.And) else "and"
             parts = [f"({unparse(each)})" if isinstance(each, ast.BoolOp) else unparse(each) for each in node.values]
@@ -31,7 +31,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             if len(parts) > 2:
                 mixed = [f"{parts[0]} {word} {parts[1]}", *parts[2:]]
                 yield _edit(subject, node, f" {'and' if word == 'or' else 'or'} ".join(mixed))
-    joined = [node for node in ast.walk(subject.reference.tree) if isinstance(node, ast.BoolOp)]
+    joined = [node for node in walk(subject.reference.tree) if isinstance(node, ast.BoolOp)]
     for test in _tests(subject.script.tree):
         own = {unparse(each) for each in (test.values if isinstance(test, ast.BoolOp) else [test])}
         for node in joined:
@@ -44,7 +44,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
 
 
 def _tests(tree: ast.AST) -> Iterator[ast.expr]:
-    for node in ast.walk(tree):
+    for node in walk(tree):
         match node:
             case ast.If(test=test) | ast.While(test=test) | ast.IfExp(test=test) | ast.Return(value=ast.expr() as test):
                 yield test

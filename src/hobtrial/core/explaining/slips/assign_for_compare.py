@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import code_of, replace_between, replace_node, spans, unparse
+from ...script.tree import code_of, replace_between, replace_node, spans, unparse, walk
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -19,7 +19,7 @@ ID: Final = "assign-for-compare"
 
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each `:=`: `==` in its place."""
-    for node in ast.walk(subject.script.tree):
+    for node in walk(subject.script.tree):
         if isinstance(node, ast.NamedExpr):
             met = code_of(subject.script, node)
             span = replace_between(subject.script, node.target, node.value, ":=", "==")

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import replace_node, spans, unparse, wrapped
+from ...script.tree import replace_node, spans, unparse, walk, wrapped
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -37,7 +37,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
 def _given(subject: Subject) -> Iterator[Edit]:
     """A result that is handed to a function where the better of two is meant."""
     bests = [name for name in subject.variables if _compared(subject, name)]
-    for node in ast.walk(subject.script.tree):
+    for node in walk(subject.script.tree):
         match node:
             case ast.Call(func=ast.Name(id=name), args=args) if name in subject.function_names:
                 for argument in args:
@@ -51,13 +51,11 @@ def _given(subject: Subject) -> Iterator[Edit]:
 
 def _compared(subject: Subject, best: str) -> bool:
     """Whether the reference compares that variable, or takes a `max` or `min` of it."""
-    for node in ast.walk(subject.reference.tree):
+    for node in walk(subject.reference.tree):
         if isinstance(node, ast.Compare) or (
             isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id in ("max", "min")
         ):
-            names = {
-                subject.here(unparse(each)) for each in ast.walk(node) if isinstance(each, (ast.Name, ast.Attribute))
-            }
+            names = {subject.here(unparse(each)) for each in walk(node) if isinstance(each, (ast.Name, ast.Attribute))}
             if best in names:
                 return True
     return False

@@ -10,7 +10,7 @@ import operator
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import code_of, names_in, replace_between, replace_node, spans
+from ...script.tree import code_of, names_in, replace_between, replace_node, spans, walk
 from ...trial import Trace
 from ..finding import Edit
 from ..subject import Subject
@@ -30,7 +30,7 @@ COMPARES: Final = {">": operator.gt, ">=": operator.ge, "<": operator.lt, "<=": 
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each comparison of order: the boundary itself in, or out; its number one less and one more."""
     script = subject.script
-    for node in ast.walk(script.tree):
+    for node in walk(script.tree):
         if not isinstance(node, ast.Compare):
             continue
         sides = [node.left, *node.comparators]

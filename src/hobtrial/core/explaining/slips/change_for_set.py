@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import code_of, replace_node, rewrite, spans, targets, unparse
+from ...script.tree import code_of, replace_node, rewrite, spans, targets, unparse, walk
 from ..finding import Edit, Line
 from ..subject import Subject
 from .never_set import reference_starts
@@ -61,8 +61,8 @@ def _through_helpers(subject: Subject, starts: dict[str, str]) -> Iterator[Edit]
     """`change(-1)` → `change(1 - height)`, where the helper adds what it is given."""
     for function in subject.functions:
         names = [argument.arg for argument in function.args.args]
-        changed = [target for node in ast.walk(function) for target in _changed_by(node, names)]
-        for node in ast.walk(subject.script.tree):
+        changed = [target for node in walk(function) for target in _changed_by(node, names)]
+        for node in walk(subject.script.tree):
             match node:
                 case ast.Call(func=ast.Name(id=called), args=[argument]) if called == function.name and changed:
                     name = changed[0]

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import replace_node, spans, unparse
+from ...script.tree import replace_node, spans, unparse, walk
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -19,11 +19,9 @@ ID: Final = "event-as-question"
 
 def edits(subject: Subject) -> Iterator[Edit]:
     """`pressed("a")` → `is_down("a")`, `meets(hob, bun)` → `hob.overlaps(bun)`, outside of `@on`."""
-    inside = {
-        id(inner) for function in subject.functions for each in function.decorator_list for inner in ast.walk(each)
-    }
+    inside = {id(inner) for function in subject.functions for each in function.decorator_list for inner in walk(each)}
     found: list[Edit] = []
-    for node in ast.walk(subject.script.tree):
+    for node in walk(subject.script.tree):
         if not isinstance(node, ast.Call) or not isinstance(node.func, ast.Name) or id(node) in inside:
             continue
         given = [unparse(argument) for argument in node.args]

@@ -11,7 +11,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import after, before, code_of, replace_node, spans, unparse
+from ...script.tree import after, before, code_of, replace_node, spans, unparse, walk
 from ...trial import Trace
 from ..finding import Edit, Line
 from ..saying import times
@@ -59,7 +59,7 @@ def _of_event(subject: Subject, function: ast.FunctionDef, event: ast.expr) -> I
 def _first_frame(subject: Subject, function: ast.FunctionDef, facts: dict[str, Any]) -> Iterator[Edit]:
     """`if is_down("space"):` → only in the first frame in which it is down, as `pressed("space")` would be."""
     script = subject.script
-    for node in ast.walk(function):
+    for node in walk(function):
         match node:
             case ast.If(test=ast.Call(func=ast.Name(id="is_down"), args=[ast.Constant(value=str(key))]) as test):
                 asked = code_of(script, test)
@@ -80,11 +80,11 @@ def _questions(function: ast.FunctionDef) -> list[str]:
     """The events behind the questions that a handler of every frame asks."""
     kinds = {
         loop.target.id: loop.iter.id
-        for loop in ast.walk(function)
+        for loop in walk(function)
         if isinstance(loop, ast.For) and isinstance(loop.target, ast.Name) and isinstance(loop.iter, ast.Name)
     }
     found: list[str] = []
-    for node in ast.walk(function):
+    for node in walk(function):
         match node:
             case ast.Call(func=ast.Attribute(value=ast.Name(id=first), attr="overlaps"), args=[ast.Name(id=second)]):
                 found.append(f"meets({kinds.get(first, first)}, {kinds.get(second, second)})")

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import code_of, names_in, replace_between, replace_node, spans, unparse
+from ...script.tree import code_of, names_in, replace_between, replace_node, spans, unparse, walk
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -20,7 +20,7 @@ ID: Final = "exact-only"
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each `==` and `!=` with a number or variable: the sign that takes in what lies beyond."""
     yield from _places(subject)
-    for node in ast.walk(subject.script.tree):
+    for node in walk(subject.script.tree):
         if not isinstance(node, ast.Compare) or len(node.ops) != 1:
             continue
         right = node.comparators[0]
@@ -48,7 +48,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
 def _places(subject: Subject) -> Iterator[Edit]:
     """`hob.x == bowl.x` → `hob.overlaps(bowl)`, all of them at once."""
     found: list[tuple[ast.Compare, str]] = []
-    for node in ast.walk(subject.script.tree):
+    for node in walk(subject.script.tree):
         match node:
             case ast.Compare(
                 left=ast.Attribute(value=ast.Name(id=first), attr="x" | "y" as axis),

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import Span, code_of, first_line, indent, last_line, targets, unparse
+from ...script.tree import Span, code_of, first_line, indent, last_line, targets, unparse, walk
 from ...trial import Trace
 from ..finding import Edit, Line
 from ..subject import Subject
@@ -35,7 +35,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
             if script.lines[line - 1].startswith(inner)
         ]
         test = code_of(script, node.test)
-        asked = {unparse(each) for each in ast.walk(node.test) if isinstance(each, (ast.Name, ast.Attribute))}
+        asked = {unparse(each) for each in walk(node.test) if isinstance(each, (ast.Name, ast.Attribute))}
         if asked & _asked_before(subject, node):
             continue  # the reference asks about it too
         yield Edit(ID, (head, *moved), test, {"test": test, "line": Line(node.lineno)})
@@ -43,13 +43,10 @@ def edits(subject: Subject) -> Iterator[Edit]:
 
 def _asked_before(subject: Subject, node: ast.If) -> set[str]:
     """What the reference asks about before it does any of what stands under a test."""
-    done = [target for each in ast.walk(node) if isinstance(each, ast.stmt) for target in targets(each)]
+    done = [target for each in walk(node) if isinstance(each, ast.stmt) for target in targets(each)]
     tests = [test for target in done for test in subject.conditions.get(target, ())]
     return {
-        unparse(each)
-        for test in tests
-        for each in ast.walk(ast.parse(test))
-        if isinstance(each, (ast.Name, ast.Attribute))
+        unparse(each) for test in tests for each in walk(ast.parse(test)) if isinstance(each, (ast.Name, ast.Attribute))
     }
 
 

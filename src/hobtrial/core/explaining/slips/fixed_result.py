@@ -11,7 +11,7 @@ from typing import Any, Final
 
 from ...judging import Prepared
 from ...script import Script
-from ...script.tree import statements, unparse
+from ...script.tree import statements, unparse, walk
 from ..finding import Line
 from ..recognition import Seen
 from .slip import Group, Slip
@@ -71,7 +71,7 @@ def _counts(reference: Script, what: str, prepared: Prepared) -> bool:
     name = labels.get(shown[1], name) if shown else name
     return any(
         isinstance(node, ast.AugAssign) and unparse(node.target).removeprefix("game.") == name
-        for node in ast.walk(reference.tree)
+        for node in walk(reference.tree)
     ) or any(
         isinstance(stmt.node, ast.Assign)
         and not isinstance(stmt.node.value, ast.Constant)
@@ -86,7 +86,7 @@ def _expected(prepared: Prepared) -> set[Any]:
         node.value
         for scenario in prepared.scenarios
         for asked in scenario.checks
-        for node in ast.walk(ast.parse(asked.spec.expect or "None", mode="eval"))
+        for node in walk(ast.parse(asked.spec.expect or "None", mode="eval"))
         if isinstance(node, ast.Constant) and isinstance(node.value, (int, float))
     }
 

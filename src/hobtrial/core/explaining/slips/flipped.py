@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import code_of, negated, replace_node, spans, unparse
+from ...script.tree import code_of, negated, replace_node, spans, unparse, walk
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -46,7 +46,7 @@ def _other_answer(subject: Subject, edit: Edit) -> bool:
 def _turned(subject: Subject) -> Iterator[Edit]:
     """For each comparison the other sign; for each whole test its opposite."""
     tests: list[ast.expr] = []
-    for node in ast.walk(subject.script.tree):
+    for node in walk(subject.script.tree):
         if isinstance(node, ast.Compare) and len(node.ops) == 1:
             left, right = unparse(node.left), unparse(node.comparators[0])
             for sign in TURNED[type(node.ops[0])]:

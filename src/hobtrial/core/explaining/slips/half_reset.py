@@ -21,6 +21,7 @@ from ...script.tree import (
     targets,
     to_global,
     unparse,
+    walk,
 )
 from ..finding import Edit, Line
 from ..subject import Subject
@@ -31,11 +32,11 @@ ID: Final = "half-reset"
 
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each line of the reference's restart that the script's has not: first, last, and all that are missing."""
-    used = {node.id for node in ast.walk(subject.script.tree) if isinstance(node, ast.Name)}
+    used = {node.id for node in walk(subject.script.tree) if isinstance(node, ast.Name)}
     wanted = _reset_lines(subject)
     forgotten = [f"{each.name}()" for each in subject.functions if each.name not in used and not each.decorator_list]
     for function in subject.restarts or _restart_like(subject):
-        own = {unparse(node) for node in ast.walk(function) if isinstance(node, ast.stmt)}
+        own = {unparse(node) for node in walk(function) if isinstance(node, ast.stmt)}
         missing = [text for text in wanted if text not in own]
         for text in (*missing, *forgotten):
             yield from _edits(subject, function, [text])

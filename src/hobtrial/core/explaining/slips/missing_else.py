@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ...script import Script
-from ...script.tree import Span, unparse
+from ...script.tree import Span, unparse, walk
 from ..finding import Edit, Line
 from ..recognition import Seen
 from ..subject import Subject
@@ -80,7 +80,7 @@ def recognise(seen: Seen) -> dict[str, Any] | None:
     """An `else` stored the other value, and the reference tests for a choice that the script never asks for."""
     if not seen.other_value:
         return None
-    asked = {node.value for node in ast.walk(seen.script.tree) if isinstance(node, ast.Constant)}
+    asked = {node.value for node in walk(seen.script.tree) if isinstance(node, ast.Constant)}
     missing = _test_of_missing_choice(seen.reference, asked)
     for stmt in seen.stored_at() if missing is not None else ():
         for parent in stmt.parents:
@@ -90,14 +90,14 @@ def recognise(seen: Seen) -> dict[str, Any] | None:
 
 
 def _in_else(parent: ast.If, node: ast.stmt) -> bool:
-    return any(node is inner for each in parent.orelse for inner in ast.walk(each)) and not (
+    return any(node is inner for each in parent.orelse for inner in walk(each)) and not (
         len(parent.orelse) == 1 and isinstance(parent.orelse[0], ast.If)
     )
 
 
 def _test_of_missing_choice(reference: Script, asked: set[Any]) -> str | None:
     """A test of the reference for a text that the script never asks for."""
-    for node in ast.walk(reference.tree):
+    for node in walk(reference.tree):
         match node:
             case ast.Compare(ops=[ast.Eq()], comparators=[ast.Constant(value=str(text))]) if text not in asked:
                 return unparse(node)

@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ...script import Script
-from ...script.tree import bound_names, declared, declared_global, functions, own_locals, spans, to_global
+from ...script.tree import bound_names, declared, declared_global, functions, own_locals, spans, to_global, walk
 from ..finding import Edit, Line
 from ..recognition import Seen
 from ..subject import Subject
@@ -52,7 +52,7 @@ def _store(function: ast.FunctionDef, name: str) -> int:
     """The first line of a function that binds a name."""
     return next(
         node.lineno
-        for node in ast.walk(function)
+        for node in walk(function)
         if isinstance(node, ast.Name) and node.id == name and isinstance(node.ctx, ast.Store)
     )
 

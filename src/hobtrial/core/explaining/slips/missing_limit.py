@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import Statement, targets, unparse
+from ...script.tree import Statement, targets, unparse, walk
 from ..finding import Edit, Line
 from ..recognition import Seen, asks_about, changed_facts, unguarded
 from ..subject import Subject
@@ -53,7 +53,7 @@ def _plain(subject: Subject, test: str) -> bool:
 
 
 def _speaks_of(test: str, name: str) -> bool:
-    return name in {unparse(node) for node in ast.walk(ast.parse(test)) if isinstance(node, (ast.Name, ast.Attribute))}
+    return name in {unparse(node) for node in walk(ast.parse(test)) if isinstance(node, (ast.Name, ast.Attribute))}
 
 
 def recognise(seen: Seen) -> dict[str, Any] | None:

@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ...script import Script
-from ...script.tree import Span, column, spans
+from ...script.tree import Span, column, spans, walk
 from ...trial import Trace
 from ..finding import Edit, Line
 from ..near import near
@@ -48,22 +48,20 @@ def _never_begun(subject: Subject, own: list[str]) -> list[str]:
     tree = subject.script.tree
     bound = {
         alias.asname or alias.name
-        for node in ast.walk(tree)
+        for node in walk(tree)
         if isinstance(node, (ast.Import, ast.ImportFrom))
         for alias in node.names
     }
-    for node in ast.walk(tree):
+    for node in walk(tree):
         match node:
             case ast.Assign(targets=targets, value=value):
-                read = {each.id for each in ast.walk(value) if isinstance(each, ast.Name)}
-                bound |= {
-                    each.id for target in targets for each in ast.walk(target) if isinstance(each, ast.Name)
-                } - read
+                read = {each.id for each in walk(value) if isinstance(each, ast.Name)}
+                bound |= {each.id for target in targets for each in walk(target) if isinstance(each, ast.Name)} - read
             case ast.For(target=target) | ast.comprehension(target=target) | ast.NamedExpr(target=target):
-                bound |= {each.id for each in ast.walk(target) if isinstance(each, ast.Name)}
+                bound |= {each.id for each in walk(target) if isinstance(each, ast.Name)}
             case ast.arg(arg=name) | ast.FunctionDef(name=name) | ast.ClassDef(name=name):
                 bound.add(name)
-    used = {node.id for node in ast.walk(tree) if isinstance(node, ast.Name)}
+    used = {node.id for node in walk(tree) if isinstance(node, ast.Name)}
     return [name for name in own if name in used and name not in bound]
 
 
@@ -74,7 +72,7 @@ def name_places(script: Script) -> dict[str, list[Span]]:
     def add(name: str, line: int, start: int) -> None:
         statements.setdefault(name, []).append(Span(line, start, start + len(name), name))
 
-    for node in ast.walk(script.tree):
+    for node in walk(script.tree):
         match node:
             case ast.Name():
                 add(node.id, node.lineno, column(script, node.lineno, node.col_offset))

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import Span, column, functions, replace_node, spans
+from ...script.tree import Span, column, functions, replace_node, spans, walk
 from ..finding import Edit, Line
 from ..recognition import Seen
 from ..subject import Subject
@@ -21,7 +21,7 @@ ID: Final = "name-twice"
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each function whose name is stored to as well: another name for it, where it is called too."""
     tree = subject.script.tree
-    stored = {node.id for node in ast.walk(tree) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)}
+    stored = {node.id for node in walk(tree) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)}
     for function in subject.functions:
         if function.name not in stored:
             continue
@@ -30,7 +30,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
         start = line.find(function.name, column(subject.script, function.lineno, function.col_offset) + 3)
         calls = [
             replace_node(subject.script, node.func, other)
-            for node in ast.walk(tree)
+            for node in walk(tree)
             if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id == function.name
         ]
         own = Span(function.lineno, start, start + len(function.name), other)

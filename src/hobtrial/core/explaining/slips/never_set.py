@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import before, unparse
+from ...script.tree import before, unparse, walk
 from ..finding import Edit, Line
 from ..recognition import Seen
 from ..subject import Subject
@@ -22,11 +22,11 @@ def edits(subject: Subject) -> Iterator[Edit]:
     """For each listed variable and each name that the script changes: a first value at the top."""
     tree = subject.script.tree
     set_at_top = {
-        node.id for stmt in tree.body for node in ast.walk(stmt)
+        node.id for stmt in tree.body for node in walk(stmt)
         if not isinstance(stmt, (ast.FunctionDef, ast.If, ast.For, ast.While))
         and isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)
     }  # fmt: skip
-    used = {node.id for node in ast.walk(tree) if isinstance(node, ast.Name)}
+    used = {node.id for node in walk(tree) if isinstance(node, ast.Name)}
     starts = {
         each.name: repr(each.start) for each in subject.prepared.exercise.settings.variable if each.start is not None
     }
@@ -52,7 +52,7 @@ def reference_starts(subject: Subject) -> dict[str, str]:
 
 
 def _first_use(tree: ast.AST, name: str) -> int:
-    lines = [node.lineno for node in ast.walk(tree) if isinstance(node, ast.Name) and node.id == name]
+    lines = [node.lineno for node in walk(tree) if isinstance(node, ast.Name) and node.id == name]
     return min(lines, default=1)
 
 
@@ -63,7 +63,7 @@ def recognise(seen: Seen) -> dict[str, Any] | None:
         known = seen.named in seen.script.globals or seen.named in asked
         return {"name": seen.named, "value": ""} if seen.named and known else None
     lines = [
-        node.lineno for node in ast.walk(seen.script.tree) if isinstance(node, ast.Name) and node.id == seen.cause.what
+        node.lineno for node in walk(seen.script.tree) if isinstance(node, ast.Name) and node.id == seen.cause.what
     ]
     if seen.cause.kind != "never-set" or not lines:
         return None

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import Span, calls, column, spans, unparse
+from ...script.tree import Span, calls, column, spans, unparse, walk
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -23,11 +23,9 @@ METHODS: Final = frozenset("remove restore freeze thaw put_down upper lower stri
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each name of a function, or of something a piece can do, that stands without brackets: with them."""
     tree = subject.script.tree
-    called = {id(node.func) for node in ast.walk(tree) if isinstance(node, ast.Call)}
-    inside = {
-        id(inner) for function in subject.functions for each in function.decorator_list for inner in ast.walk(each)
-    }
-    for node in ast.walk(tree):
+    called = {id(node.func) for node in walk(tree) if isinstance(node, ast.Call)}
+    inside = {id(inner) for function in subject.functions for each in function.decorator_list for inner in walk(each)}
+    for node in walk(tree):
         if id(node) in called or id(node) in inside:
             continue
         match node:

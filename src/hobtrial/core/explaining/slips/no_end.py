@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ...script import Script
-from ...script.tree import after, before, calls, targets, unparse
+from ...script.tree import after, before, calls, targets, unparse, walk
 from ..finding import Edit, Line
 from ..recognition import Seen
 from ..subject import Subject
@@ -32,7 +32,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 continue
             names = {
                 subject.here(unparse(each))
-                for each in ast.walk(theirs.node.test)
+                for each in walk(theirs.node.test)
                 if isinstance(each, (ast.Name, ast.Attribute))
             }
             test = ast.If(
@@ -66,7 +66,7 @@ def _without_test(subject: Subject, end: str) -> Iterator[Edit]:
     """The end that the reference calls in a handler without any test."""
     events = {
         unparse(event)
-        for function in ast.walk(subject.reference.tree)
+        for function in walk(subject.reference.tree)
         if isinstance(function, ast.FunctionDef) and calls(function, end)
         for decorator in function.decorator_list
         if isinstance(decorator, ast.Call)
@@ -89,7 +89,7 @@ def recognise(seen: Seen) -> dict[str, Any] | None:
 
 
 def _test_before(reference: Script, end: str) -> str:
-    for node in ast.walk(reference.tree):
+    for node in walk(reference.tree):
         if isinstance(node, ast.If) and any(calls(each, end) for each in node.body):
             return unparse(node.test)
     return end

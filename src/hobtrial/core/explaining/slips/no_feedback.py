@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from itertools import islice
 from typing import Any, Final
 
-from ...script.tree import Statement, after, before, blank, body_start, handlers, targets, unparse
+from ...script.tree import Statement, after, before, blank, body_start, handlers, targets, unparse, walk
 from ..finding import Edit, Line
 from ..recognition import CALLS, Seen, has_text
 from ..saying import TOLD, capital
@@ -63,7 +63,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
 
 def _likely(subject: Subject, theirs: Statement) -> Iterator[Statement]:
     """Places after which the line may belong: those that change what it reads, then the ends of blocks."""
-    read = {node.id for node in ast.walk(theirs.node) if isinstance(node, ast.Name)}
+    read = {node.id for node in walk(theirs.node) if isinstance(node, ast.Name)}
     events = [unparse(event) for function, event in handlers([theirs.function] if theirs.function else [])]
     at_top = theirs.function is None
     mine = {function.name for function, event in subject.handlers() if unparse(event) in events}

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import Span, functions, handlers, last_line, unparse
+from ...script.tree import Span, functions, handlers, last_line, unparse, walk
 from ..finding import Edit, Line
 from ..recognition import Seen
 from ..saying import happened, happened_in
@@ -52,7 +52,7 @@ def _called(function: ast.FunctionDef, theirs: dict[str, ast.FunctionDef]) -> li
     found: list[str] = []
     waiting = [function]
     while waiting:
-        for node in ast.walk(waiting.pop()):
+        for node in walk(waiting.pop()):
             if isinstance(node, ast.Name) and node.id in theirs and node.id not in found:
                 found.append(node.id)
                 waiting.append(theirs[node.id])

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import code_of, imported_names, replace_node, spans, unparse
+from ...script.tree import code_of, imported_names, replace_node, spans, unparse, walk
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -32,9 +32,9 @@ def _single(subject: Subject) -> Iterator[Edit]:
     enums = enumerations(script.tree)
     if not enums:
         return
-    inside = {id(inner) for node in script.tree.body if isinstance(node, ast.ClassDef) for inner in ast.walk(node)}
-    read = {id(node.value) for node in ast.walk(script.tree) if isinstance(node, ast.Attribute)}
-    for node in ast.walk(script.tree):
+    inside = {id(inner) for node in script.tree.body if isinstance(node, ast.ClassDef) for inner in walk(node)}
+    read = {id(node.value) for node in walk(script.tree) if isinstance(node, ast.Attribute)}
+    for node in walk(script.tree):
         if id(node) in inside:
             continue
         match node:

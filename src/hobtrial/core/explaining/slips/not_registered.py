@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import before, is_handler, unparse
+from ...script.tree import before, is_handler, unparse, walk
 from ..finding import Edit, Line
 from ..recognition import Seen
 from ..subject import Subject
@@ -21,7 +21,7 @@ ID: Final = "not-registered"
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each function that is never called and waits for nothing: each event of the reference."""
     tree = subject.script.tree
-    used = {node.id for node in ast.walk(tree) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load)}
+    used = {node.id for node in walk(tree) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load)}
     waited = [unparse(event) for _, event in subject.handlers()]
     events = sorted(subject.reference_events, key=lambda event: event in waited)
     for node in tree.body:
@@ -48,7 +48,7 @@ def recognise(seen: Seen) -> dict[str, Any] | None:
     if seen.cause.kind != "no-handler":
         return None
     tree = seen.script.tree
-    used = {node.id for node in ast.walk(tree) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load)}
+    used = {node.id for node in walk(tree) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load)}
     idle = [
         node
         for node in tree.body

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import Span, after, before, spans, unparse
+from ...script.tree import Span, after, before, spans, unparse, walk
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -59,7 +59,7 @@ def _gives_a_piece(event: ast.expr) -> bool:
 def _blocks(function: ast.FunctionDef) -> Iterator[list[ast.stmt]]:
     """The body of a function and those of its branches."""
     yield function.body
-    for node in ast.walk(function):
+    for node in walk(function):
         if isinstance(node, ast.If) and node.body[0].lineno != node.lineno:
             yield node.body
 

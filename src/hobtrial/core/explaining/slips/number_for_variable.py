@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import replace_node, spans, unparse
+from ...script.tree import replace_node, spans, unparse, walk
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -25,23 +25,23 @@ def edits(subject: Subject) -> Iterator[Edit]:
         id(inner)
         for stmt in script.tree.body
         if isinstance(stmt, (ast.Assign, ast.AnnAssign)) and not script.straight
-        for inner in ast.walk(stmt)
+        for inner in walk(stmt)
     }
-    in_events = {id(inner) for _, event in subject.handlers() for inner in ast.walk(event)}
+    in_events = {id(inner) for _, event in subject.handlers() for inner in walk(event)}
     own = {
         id(inner): unparse(target)
         for stmt in subject.statements
         if isinstance(stmt.node, ast.Assign)
         for target in stmt.node.targets
-        for inner in ast.walk(stmt.node.value)
+        for inner in walk(stmt.node.value)
     }
     in_tuples = {
         id(inner)
         for stmt in subject.statements
         if isinstance(stmt.node, ast.Assign) and isinstance(stmt.node.value, ast.Tuple)
-        for inner in ast.walk(stmt.node.value)
+        for inner in walk(stmt.node.value)
     }
-    for node in ast.walk(script.tree):
+    for node in walk(script.tree):
         if not isinstance(node, ast.Constant) or isinstance(node.value, (bool, str)) or node.value is None:
             continue
         if id(node) in at_top or id(node) in in_events or id(node) in in_tuples:
@@ -55,7 +55,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
 def _first_values(subject: Subject) -> dict[str, list[Any]]:
     """For each variable and fact the numbers that it has at the top of the script or before the first frame."""
     found: dict[str, list[Any]] = {}
-    for node in ast.walk(subject.script.tree) if subject.script.straight else subject.script.tree.body:
+    for node in walk(subject.script.tree) if subject.script.straight else subject.script.tree.body:
         match node:
             case ast.Assign(targets=[ast.Name(id=name)], value=ast.Constant(value=value)) if _is_number(value):
                 found.setdefault(name, []).append(value)

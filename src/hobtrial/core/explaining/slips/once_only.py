@@ -24,6 +24,7 @@ from ...script.tree import (
     source_of,
     spans,
     targets,
+    walk,
 )
 from ..finding import Edit, Line
 from ..subject import Subject
@@ -58,7 +59,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
         yield Edit(ID, rewrite(script, node, head + body), facts["test"], facts)
     yield from _decided_once(subject)
     for function, event in subject.handlers():
-        tests = [node for node in ast.walk(function) if isinstance(node, ast.If)]
+        tests = [node for node in walk(function) if isinstance(node, ast.If)]
         if isinstance(event, ast.Name) and event.id == "start" and tests:
             facts = {"test": code_of(script, tests[0].test), "line": Line(tests[0].lineno)}
             yield Edit(ID, spans(replace_node(script, event, "frame")), facts["test"], facts)
@@ -67,7 +68,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
 def _into_handlers(subject: Subject, node: ast.If, facts: dict[str, Any]) -> Iterator[Edit]:
     """A test at the top, asked at the end of each function that changes what it asks about."""
     script = subject.script
-    asked = {each.id for each in ast.walk(node.test) if isinstance(each, ast.Name)}
+    asked = {each.id for each in walk(node.test) if isinstance(each, ast.Name)}
     changing = [
         function for function in subject.functions
         if any(stmt.function is function and set(targets(stmt.node)) & asked for stmt in subject.statements)
@@ -94,7 +95,7 @@ def _decided_once(subject: Subject) -> Iterator[Edit]:
         moved = [*begun, node]
         users = [
             each for each in subject.functions
-            if any(isinstance(inner, ast.Name) and inner.id in names for inner in ast.walk(each))
+            if any(isinstance(inner, ast.Name) and inner.id in names for inner in walk(each))
         ]  # fmt: skip
         if not users or script.straight:
             continue

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import blank, targets, unparse
+from ...script.tree import blank, targets, unparse, walk
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -22,7 +22,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
     called = {
         node.func.id
         for function in subject.restarts
-        for node in ast.walk(function)
+        for node in walk(function)
         if isinstance(node, ast.Call) and isinstance(node.func, ast.Name)
     }
     for stmt in subject.statements:

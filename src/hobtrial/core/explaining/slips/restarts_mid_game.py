@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import before, body_start
+from ...script.tree import before, body_start, walk
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -27,9 +27,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
 
 
 def _called(function: ast.FunctionDef) -> set[str]:
-    return {
-        node.func.id for node in ast.walk(function) if isinstance(node, ast.Call) and isinstance(node.func, ast.Name)
-    }
+    return {node.func.id for node in walk(function) if isinstance(node, ast.Call) and isinstance(node.func, ast.Name)}
 
 
 SLIP: Final = Slip(ID, Group.OWN, edits)

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import after, calls, spans, targets, unparse
+from ...script.tree import after, calls, spans, targets, unparse, walk
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -32,8 +32,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
 
 def _shown_again(subject: Subject, shown: str) -> Iterator[Edit]:
     script = subject.script
-    read = {node.id for node in ast.walk(ast.parse(shown)) if isinstance(node, ast.Name)} | {
-        unparse(node) for node in ast.walk(ast.parse(shown)) if isinstance(node, ast.Attribute)
+    read = {node.id for node in walk(ast.parse(shown)) if isinstance(node, ast.Name)} | {
+        unparse(node) for node in walk(ast.parse(shown)) if isinstance(node, ast.Attribute)
     }
     missing = [
         stmt

@@ -10,7 +10,7 @@ import re
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import code_of, replace_node, spans, unparse
+from ...script.tree import code_of, replace_node, spans, unparse, walk
 from ...trial import Trace
 from ..finding import Edit, Line
 from ..subject import Subject
@@ -26,17 +26,15 @@ def edits(subject: Subject) -> Iterator[Edit]:
     names = set(subject.variables) | set(subject.facts) | {
         name for function in subject.functions for name in _locals(function)
     }  # fmt: skip
-    inside = {id(part) for node in ast.walk(script.tree) if isinstance(node, ast.JoinedStr) for part in node.values}
-    joined = {
-        id(part): node for node in ast.walk(script.tree) if isinstance(node, ast.JoinedStr) for part in node.values
-    }
+    inside = {id(part) for node in walk(script.tree) if isinstance(node, ast.JoinedStr) for part in node.values}
+    joined = {id(part): node for node in walk(script.tree) if isinstance(node, ast.JoinedStr) for part in node.values}
     yield from _all_quoted(subject)
     bound = script.globals | subject.given | set(subject.facts) | {
         name for function in subject.functions for name in _locals(function)
     }  # fmt: skip
-    skipped = {id(inner) for _, event in subject.handlers() for inner in ast.walk(event)}
+    skipped = {id(inner) for _, event in subject.handlers() for inner in walk(event)}
     wrapped: list[ast.expr] = []
-    for node in ast.walk(script.tree):
+    for node in walk(script.tree):
         if id(node) in skipped:
             continue
         match node:
@@ -76,7 +74,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
 def _all_quoted(subject: Subject) -> Iterator[Edit]:
     """Every number in quotes without them, where there are several."""
     found = [
-        node for node in ast.walk(subject.script.tree) if isinstance(node, ast.Constant)
+        node for node in walk(subject.script.tree) if isinstance(node, ast.Constant)
         and isinstance(node.value, str) and (_is_number(node.value) or node.value in WORDS)
     ]  # fmt: skip
     if len(found) > 1:
@@ -134,7 +132,7 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
 
 def _locals(function: ast.FunctionDef) -> set[str]:
     return {argument.arg for argument in function.args.args} | {
-        node.id for node in ast.walk(function) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)
+        node.id for node in walk(function) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)
     }
 
 

@@ -25,6 +25,7 @@ from ...script.tree import (
     spans,
     targets,
     unparse,
+    walk,
 )
 from ..finding import Edit, Line
 from ..subject import Subject
@@ -211,7 +212,7 @@ def _names(subject: Subject, node: ast.AST) -> set[str]:
     waiting: list[ast.AST] = [node]
     seen: set[str] = set()
     while waiting:
-        for each in ast.walk(waiting.pop()):
+        for each in walk(waiting.pop()):
             if not isinstance(each, ast.Name):
                 continue
             found.add("outcome" if each.id in ("win", "lose", "again") else each.id)

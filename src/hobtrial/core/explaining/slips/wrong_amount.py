@@ -9,7 +9,7 @@ import ast
 from collections.abc import Callable, Iterator
 from typing import Any, Final
 
-from ...script.tree import code_of, replace_node, spans, unparse
+from ...script.tree import code_of, replace_node, spans, unparse, walk
 from ..finding import Edit, Line
 from ..subject import PROPERTIES, Subject
 from .slip import Group, Slip
@@ -52,7 +52,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
 
 def numbers(tree: ast.AST) -> Iterator[Numbered]:
     """The numbers of a script, each with its part: `change score`, `test score`, `set hob.x`, `call go`."""
-    for node in ast.walk(tree):
+    for node in walk(tree):
         match node:
             case ast.AugAssign(target=target, value=value) if _number(value):
                 yield f"change {unparse(target)}", value
@@ -85,7 +85,7 @@ def numbers(tree: ast.AST) -> Iterator[Numbered]:
 
 def _rounds(subject: Subject) -> Iterator[Edit]:
     """A loop that goes round once too often or too seldom, or as often as no number of the exercise says."""
-    for node in ast.walk(subject.script.tree):
+    for node in walk(subject.script.tree):
         match node:
             case ast.Call(func=ast.Name(id="range"), args=args) if args and all(_whole(each) for each in args):
                 first = int(unparse(args[0])) if len(args) > 1 else 0
@@ -127,7 +127,7 @@ def _shifted(subject: Subject) -> Iterator[Edit]:
 
 def _given(subject: Subject) -> Iterator[Numbered]:
     """The numbers that the script gives to functions of its own."""
-    for node in ast.walk(subject.script.tree):
+    for node in walk(subject.script.tree):
         match node:
             case ast.Call(func=ast.Name(id=name), args=args) if name in subject.function_names:
                 for argument in args:

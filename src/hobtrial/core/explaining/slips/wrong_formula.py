@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import code_of, replace_node, spans, unparse
+from ...script.tree import code_of, replace_node, spans, unparse, walk
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -31,11 +31,11 @@ def edits(subject: Subject) -> Iterator[Edit]:
     script = subject.script
     stored = {
         id(node.value): unparse(target)
-        for node in ast.walk(script.tree)
+        for node in walk(script.tree)
         if isinstance(node, ast.Assign)
         for target in node.targets
     }
-    for node in ast.walk(script.tree):
+    for node in walk(script.tree):
         if isinstance(node, ast.BinOp) and type(node.op) in SIGNS:
             for right in dict.fromkeys(_others(node)):
                 if right != stored.get(id(node)):  # that would store a value in itself
@@ -57,7 +57,7 @@ def broad(subject: Subject) -> Iterator[Edit]:
 def _left_out(subject: Subject) -> Iterator[Edit]:
     """A variable that is worked out and never used: times, plus or minus it, wherever another one is read after it."""
     script = subject.script
-    read = {node.id for node in ast.walk(script.tree) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load)}
+    read = {node.id for node in walk(script.tree) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load)}
     for stmt in subject.statements:
         match stmt.node:
             case ast.Assign(targets=[ast.Name(id=unused)]) if unused not in read and unused not in subject.asked:
@@ -67,7 +67,7 @@ def _left_out(subject: Subject) -> Iterator[Edit]:
         line = stmt.node.lineno
         for name in [each for each in subject.variables if each != unused and "." not in each]:
             nodes = [
-                node for node in ast.walk(script.tree)
+                node for node in walk(script.tree)
                 if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load) and node.id == name
                 and node.lineno > line
             ]  # fmt: skip
@@ -81,7 +81,7 @@ def _left_out(subject: Subject) -> Iterator[Edit]:
 def formulas(tree: ast.AST) -> list[tuple[str, ast.expr]]:
     """The sums that are stored, shown or told, each with where it goes."""
     found: list[tuple[str, ast.expr]] = []
-    for node in ast.walk(tree):
+    for node in walk(tree):
         match node:
             case ast.Assign(targets=[target], value=value) | ast.AugAssign(target=target, value=value) if (
                 not isinstance(value, ast.Constant)

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import Span, column, replace_node, spans, to_global
+from ...script.tree import Span, column, replace_node, spans, to_global, walk
 from ..finding import Edit, Line
 from ..subject import PROPERTIES, Subject
 from .misspelt_name import name_places
@@ -22,7 +22,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
     """For each variable of a piece: on each other piece, and as the game's own; and the reverse."""
     script = subject.script
     held: dict[tuple[str, str], list[ast.Attribute]] = {}
-    for node in ast.walk(script.tree):
+    for node in walk(script.tree):
         if isinstance(node, ast.Attribute) and isinstance(node.value, ast.Name) and node.attr not in PROPERTIES:
             held.setdefault((node.value.id, node.attr), []).append(node)
     wanted = {(what.name, what.attribute) for what in subject.broken if what.what == "property"}
@@ -55,7 +55,7 @@ def _of_a_parameter(
         if attr not in listed or attr not in script.globals:
             continue
         stored = any(isinstance(node.ctx, ast.Store) for node in nodes)
-        inside = [each for each in subject.functions if any(node in ast.walk(each) for node in nodes)]
+        inside = [each for each in subject.functions if any(node in walk(each) for node in nodes)]
         told = [to_global(script, each, attr) for each in inside] if stored else []
         changed = [replace_node(script, node, attr) for node in nodes]
         facts = {"met": f"{owner}.{attr}", "right": attr, "owner": owner, "wanted": "the game", "name": attr}

@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Final
 
-from ...script.tree import before, body_start, imported_names, replace_node, spans, to_global, unparse
+from ...script.tree import before, body_start, imported_names, replace_node, spans, to_global, unparse, walk
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -46,7 +46,7 @@ def draws(tree: ast.AST) -> list[ast.Call]:
     direct = {name for name, (module, what) in imported_names(tree).items() if module == "random" and what}
     modules = {name for name, (module, what) in imported_names(tree).items() if module == "random" and not what}
     found: list[ast.Call] = []
-    for node in ast.walk(tree):
+    for node in walk(tree):
         match node:
             case ast.Call(func=ast.Attribute(value=ast.Name(id=owner))) if owner in modules:
                 found.append(node)
@@ -70,11 +70,11 @@ def _again(subject: Subject) -> Iterator[Edit]:
         if not (isinstance(node, ast.Assign) and isinstance(node.targets[0], ast.Name)):
             continue
         inside = draws(script.tree)
-        if not any(call in ast.walk(node.value) for call in inside):
+        if not any(call in walk(node.value) for call in inside):
             continue
         name = node.targets[0].id
         users = [each for each in subject.functions if any(
-            isinstance(inner, ast.Name) and inner.id == name for inner in ast.walk(each)
+            isinstance(inner, ast.Name) and inner.id == name for inner in walk(each)
         )]  # fmt: skip
         if users:
             first = replace_node(script, node.value, "0")

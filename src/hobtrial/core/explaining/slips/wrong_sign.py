@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import replace_node, rewrite, spans, unparse
+from ...script.tree import replace_node, rewrite, spans, unparse, walk
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -48,7 +48,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
 
 def _numbers(subject: Subject) -> Iterator[Edit]:
     """Numbers that a piece is moved by or set to."""
-    for node in ast.walk(subject.script.tree):
+    for node in walk(subject.script.tree):
         match node:
             case ast.Call(func=ast.Attribute(attr="move" | "go" | "walk" as name), args=args):
                 numbers = [argument for argument in args if isinstance(argument, (ast.Constant, ast.UnaryOp))]
@@ -65,8 +65,8 @@ def _numbers(subject: Subject) -> Iterator[Edit]:
 
 def _sums(subject: Subject) -> Iterator[Edit]:
     """Sums of a variable and a number that are no changes of their own, as `become(height - 1)`."""
-    stored = {id(node.value) for node in ast.walk(subject.script.tree) if isinstance(node, ast.Assign)}
-    for node in ast.walk(subject.script.tree):
+    stored = {id(node.value) for node in walk(subject.script.tree) if isinstance(node, ast.Assign)}
+    for node in walk(subject.script.tree):
         match node:
             case ast.BinOp(
                 left=ast.Name() | ast.Attribute() as left, op=ast.Add() | ast.Sub() as op, right=ast.Constant() as right

@@ -23,6 +23,7 @@ from ...script.tree import (
     spans,
     to_global,
     unparse,
+    walk,
 )
 from ..finding import Edit, Line
 from ..near import near
@@ -54,17 +55,17 @@ def _all(subject: Subject) -> Iterator[Edit]:
     plain = [name for name in subject.variables if "." not in name]
     themselves = {
         (id(node.value), target.id)
-        for node in ast.walk(tree)
+        for node in walk(tree)
         if isinstance(node, ast.Assign)
         for target in node.targets
         if isinstance(target, ast.Name)
     }
     """What is stored in a name: the name itself in its place would store nothing."""
-    told = {id(inner) for node in ast.walk(tree) if _shown(node) for inner in ast.walk(node)}
+    told = {id(inner) for node in walk(tree) if _shown(node) for inner in walk(node)}
     for function in [*subject.functions, None] if script.straight else subject.functions:
         scope: ast.AST = function or tree
         here = plain if function is None else list(dict.fromkeys([*plain, *sorted(own_locals(function))]))
-        names = [node for node in ast.walk(scope) if isinstance(node, ast.Name) and node.id in here]
+        names = [node for node in walk(scope) if isinstance(node, ast.Name) and node.id in here]
         for node in names:
             for right in here:
                 fits = id(node) in told or _alike(subject, node.id, right)
@@ -87,7 +88,7 @@ def _all(subject: Subject) -> Iterator[Edit]:
     yield from _given_pieces(subject)
     yield from _functions_read(subject)
     yield from _labels(subject)
-    for each in ast.walk(tree):
+    for each in walk(tree):
         if isinstance(each, ast.Attribute) and each.attr in AXES and each.end_col_offset is not None:
             end = column(script, each.end_lineno or each.lineno, each.end_col_offset)
             span = Span(each.end_lineno or each.lineno, end - len(each.attr), end, AXES[each.attr])
@@ -135,7 +136,7 @@ def _pieces(subject: Subject, function: ast.FunctionDef) -> Iterator[Edit]:
     """Pieces and parameters whose methods are called or whose properties are set."""
     parameters = [argument.arg for argument in function.args.args]
     owners = [*parameters, *subject.pieces]
-    for node in ast.walk(function):
+    for node in walk(function):
         if isinstance(node, ast.Attribute) and isinstance(node.value, ast.Name) and node.value.id in owners:
             for right in owners:
                 if right != node.value.id:
@@ -147,7 +148,7 @@ def _pieces(subject: Subject, function: ast.FunctionDef) -> Iterator[Edit]:
 def _parameters(subject: Subject, function: ast.FunctionDef) -> Iterator[Edit]:
     """A parameter that is changed: the game's own variable in its place, as the parameter is gone afterwards."""
     for argument in function.args.args:
-        nodes = [node for node in ast.walk(function) if isinstance(node, ast.Name) and node.id == argument.arg]
+        nodes = [node for node in walk(function) if isinstance(node, ast.Name) and node.id == argument.arg]
         if any(isinstance(node.ctx, ast.Store) for node in nodes):
             for right in [name for name in subject.variables if "." not in name and name != argument.arg]:
                 stored = [node for node in nodes if isinstance(node.ctx, ast.Store)]
@@ -162,7 +163,7 @@ def _without_parameter(subject: Subject, function: ast.FunctionDef) -> Iterator[
     if function.args.args or place < 0 or not is_handler(function):
         return
     told = Span(function.lineno, place + 1, place + 1, "which")
-    for node in ast.walk(function):
+    for node in walk(function):
         match node:
             case ast.Call(func=ast.Attribute(value=ast.Name(id=name) as owner)) if name in subject.pieces:
                 span = replace_node(script, owner, "which")
@@ -174,7 +175,7 @@ def _all_of_a_kind(subject: Subject, function: ast.FunctionDef) -> Iterator[Edit
     """`for s in soot: s.remove()` in a handler of one of them: that one alone."""
     script = subject.script
     parameters = [argument.arg for argument in function.args.args]
-    for node in ast.walk(function):
+    for node in walk(function):
         match node:
             case ast.For(target=ast.Name(id=each), iter=ast.Name(id=kind), body=body) if kind in subject.given:
                 own = parameters[-1] if parameters else "which"
@@ -192,10 +193,10 @@ def _all_of_a_kind(subject: Subject, function: ast.FunctionDef) -> Iterator[Edit
 
 def _given_pieces(subject: Subject) -> Iterator[Edit]:
     """A piece that is asked about, or given to a function: each other one that the reference speaks of."""
-    theirs = {node.id for node in ast.walk(subject.reference.tree) if isinstance(node, ast.Name)}
+    theirs = {node.id for node in walk(subject.reference.tree) if isinstance(node, ast.Name)}
     others = [piece for piece in subject.pieces if piece in theirs]
-    inside = {id(inner) for _, event in subject.handlers() for inner in ast.walk(event)}
-    for node in ast.walk(subject.script.tree):
+    inside = {id(inner) for _, event in subject.handlers() for inner in walk(event)}
+    for node in walk(subject.script.tree):
         if isinstance(node, ast.Call) and id(node) not in inside:
             for argument in node.args:
                 if isinstance(argument, ast.Name) and argument.id in subject.pieces:
@@ -207,9 +208,9 @@ def _given_pieces(subject: Subject) -> Iterator[Edit]:
 
 def _functions_read(subject: Subject) -> Iterator[Edit]:
     """The name of a function where a value is asked for: a variable that is nearly called the same."""
-    called = {id(node.func) for node in ast.walk(subject.script.tree) if isinstance(node, ast.Call)}
+    called = {id(node.func) for node in walk(subject.script.tree) if isinstance(node, ast.Call)}
     plain = [name for name in subject.variables if "." not in name]
-    for node in ast.walk(subject.script.tree):
+    for node in walk(subject.script.tree):
         match node:
             case ast.Name(id=name, ctx=ast.Load()) if name in subject.function_names and id(node) not in called:
                 for right in sorted(plain, key=lambda other: not near(name, other)):
@@ -219,7 +220,7 @@ def _functions_read(subject: Subject) -> Iterator[Edit]:
 
 
 def _labels(subject: Subject) -> Iterator[Edit]:
-    for node in ast.walk(subject.script.tree):
+    for node in walk(subject.script.tree):
         match node:
             case ast.Call(func=ast.Name(id="board"), args=[ast.Constant(value=str(met)) as label, *_]):
                 for right in subject.labels:

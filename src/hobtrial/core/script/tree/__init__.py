@@ -18,6 +18,7 @@ from .bindings import (
     own_nodes,
     with_locals,
 )
+from .nodes import walk
 from .rewriting import (
     ChangedLine,
     after,
@@ -103,6 +104,7 @@ __all__ = [
     "targets",
     "to_global",
     "unparse",
+    "walk",
     "with_changes",
     "with_locals",
     "wrapped",

@@ -9,6 +9,8 @@ import ast
 import functools
 from collections.abc import Iterator
 
+from .nodes import walk
+
 Function = ast.FunctionDef | ast.Lambda
 COMPREHENSIONS = (ast.ListComp, ast.SetComp, ast.DictComp, ast.GeneratorExp)
 
@@ -32,7 +34,7 @@ def bound_by(node: ast.AST) -> Iterator[str]:
 def names_bound_anywhere(tree: ast.AST) -> frozenset[str]:
     """All names that are bound in a tree, in whichever scope; imported ones from `enum` do not count."""
     enums = {name for name, (module, _) in imported_names(tree).items() if module == "enum"}
-    return frozenset(name for node in ast.walk(tree) for name in bound_by(node)) - enums
+    return frozenset(name for node in walk(tree) for name in bound_by(node)) - enums
 
 
 @functools.lru_cache(maxsize=256)
@@ -60,7 +62,7 @@ def own_nodes(scope: ast.AST) -> Iterator[ast.AST]:
     while stack:
         node = stack.pop()
         if isinstance(node, COMPREHENSIONS):
-            stack.extend(named.target for named in ast.walk(node) if isinstance(named, ast.NamedExpr))
+            stack.extend(named.target for named in walk(node) if isinstance(named, ast.NamedExpr))
             stack.append(node.generators[0].iter)
             continue
         yield node
@@ -85,12 +87,12 @@ def declared_global(function: ast.AST) -> frozenset[str]:
 
 def functions(tree: ast.AST) -> list[ast.FunctionDef]:
     """The functions of a script, in file order."""
-    return [node for node in ast.walk(tree) if isinstance(node, ast.FunctionDef)]
+    return [node for node in walk(tree) if isinstance(node, ast.FunctionDef)]
 
 
 def global_names(tree: ast.Module) -> frozenset[str]:
     """Names bound at top level or declared `global` in a function."""
-    declared_there = {name for node in ast.walk(tree) if isinstance(node, ast.Global) for name in node.names}
+    declared_there = {name for node in walk(tree) if isinstance(node, ast.Global) for name in node.names}
     return bound_names(tree) | declared_there
 
 
@@ -98,7 +100,7 @@ def global_names(tree: ast.Module) -> frozenset[str]:
 def imported_names(tree: ast.AST) -> dict[str, tuple[str, str]]:
     """For each imported name its module and what of it; "" for the module itself."""
     found: dict[str, tuple[str, str]] = {}
-    for node in ast.walk(tree):
+    for node in walk(tree):
         if isinstance(node, ast.Import):
             found.update({alias.asname or alias.name: (alias.name, "") for alias in node.names})
         elif isinstance(node, ast.ImportFrom):

@@ -12,6 +12,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
+from .nodes import walk
 from .spans import Span, column, first_line, last_line
 
 if TYPE_CHECKING:
@@ -146,7 +147,7 @@ def wrapped(script: Script, nodes: Sequence[ast.stmt], head: str) -> tuple[Span,
 
 def to_global(script: Script, function: ast.FunctionDef, *names: str) -> Span | None:
     """The span that declares names `global` in a function; nothing where they all are already."""
-    declared = [node for node in ast.walk(function) if isinstance(node, ast.Global)]
+    declared = [node for node in walk(function) if isinstance(node, ast.Global)]
     known = {name for node in declared for name in node.names}
     wanted = [name for name in names if name not in known]
     if not wanted:

@@ -10,6 +10,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from .nodes import walk
+
 if TYPE_CHECKING:
     from ..read import Script
 
@@ -87,7 +89,7 @@ def names_in(nodes: Iterable[ast.AST]) -> list[str]:
     """The variables that expressions speak of, in order, each once: `score`, `game.score`, `hob.lives`."""
     found: list[str] = []
     for node in nodes:
-        for inner in ast.walk(node):
+        for inner in walk(node):
             if isinstance(inner, ast.Attribute) and isinstance(inner.value, ast.Name):
                 found.append(f"{inner.value.id}.{inner.attr}")
             elif isinstance(inner, ast.Name):

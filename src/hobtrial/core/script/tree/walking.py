@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import TypeGuard
 
+from .nodes import walk
 from .written import unparse
 
 
@@ -39,7 +40,7 @@ def handlers(found: list[ast.FunctionDef]) -> Iterator[tuple[ast.FunctionDef, as
 def statements(tree: ast.Module) -> Iterator[Statement]:
     """All statements of a tree with what is round them."""
 
-    def walk(
+    def inside_of(
         block: list[ast.stmt], function: ast.FunctionDef | None, parents: tuple[ast.stmt, ...]
     ) -> Iterator[Statement]:
         for index, node in enumerate(block):
@@ -48,18 +49,18 @@ def statements(tree: ast.Module) -> Iterator[Statement]:
             for name in ("body", "orelse"):
                 inner = getattr(node, name, None)
                 if isinstance(inner, list) and not isinstance(node, ast.ClassDef):
-                    yield from walk(inner, inside, (*parents, node))
+                    yield from inside_of(inner, inside, (*parents, node))
             for case in getattr(node, "cases", ()):
-                yield from walk(case.body, inside, (*parents, node))
+                yield from inside_of(case.body, inside, (*parents, node))
 
-    return walk(tree.body, None, ())
+    return inside_of(tree.body, None, ())
 
 
 def calls(node: ast.AST, *names: str) -> list[ast.Call]:
     """The calls of some functions inside a node."""
     return [
         each
-        for each in ast.walk(node)
+        for each in walk(node)
         if isinstance(each, ast.Call) and isinstance(each.func, ast.Name) and each.func.id in names
     ]
 
