@@ -12,7 +12,7 @@ from __future__ import annotations
 
 import ast
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, replace
 from typing import Any, Final, Literal
 
@@ -49,6 +49,8 @@ ASKED_OTHERWISE: Final = frozenset(("boundary", "flipped", "exact-only", "and-or
 """Slips whose edits may change a test alone: what it would have answered is worked out before anything is played."""
 UNSEEN: Final = "unseen"
 """A change that mends, but not as its slip would: another slip may write the same."""
+TOO_EARLY: Final = "too early"
+"""A change that does nothing for what goes wrong first: it may for something that goes wrong later."""
 MOST_EXAMINED: Final = 4
 """Edits that are cross-examined at one place of a chain."""
 
@@ -113,27 +115,34 @@ def search(prepared: Prepared, subject: Subject, played: list[Played], budget: B
     """
     found: list[Tried] = []
     known: set[str] = set()
-    for copied in (False, True):
-        for group in Group:
-            for edit in edits(subject, group):
-                if edit.copied is not copied or not edit.spans or not _in_reach(edit, subject):
-                    continue
-                text = apply(subject.script.text, edit.spans)
-                if text in known:
-                    continue
-                if budget.edits >= MOST_EDITS:
-                    budget.spent = True
-                if budget.spent:
-                    return _best_first(prepared, found, budget)
-                tried = _try(prepared, edit, text, subject, played, budget)
-                if tried is not UNSEEN:
-                    known.add(text)
-                if isinstance(tried, Tried):
-                    found.append(tried)
+    ordered: list[Tried] = []
+    later = any(len(set(partings.values())) > 1 for partings in subject.partings.values())
+    for copied, early in ((False, True), (False, False), (True, False)):
+        if not early and not copied and not later:
+            continue
+        for edit, text in _changes(subject, known, copied=copied):
+            budget.spent = budget.spent or budget.edits >= MOST_EDITS
+            if budget.spent:
+                return _best_first(prepared, found, budget)
+            tried = _try(prepared, edit, text, subject, played, budget, early=early)
+            if tried is not UNSEEN and not (tried is TOO_EARLY and later):
+                known.add(text)
+            if isinstance(tried, Tried):
+                found.append(tried)
         ordered = _best_first(prepared, found, budget)
         if ordered and ordered[0].proven:
             break  # what is left comes on top of it
     return ordered
+
+
+def _changes(subject: Subject, known: set[str], *, copied: bool) -> Iterator[tuple[Edit, str]]:
+    """The edits worth trying with the texts that they give, each text once."""
+    for group in Group:
+        for edit in edits(subject, group):
+            if edit.copied is copied and edit.spans and _in_reach(edit, subject):
+                text = apply(subject.script.text, edit.spans)
+                if text not in known:
+                    yield edit, text
 
 
 def _best_first(prepared: Prepared, found: list[Tried], budget: Budget) -> list[Tried]:
@@ -187,8 +196,16 @@ def _reaches(trace: Trace, lines: set[int], last: int) -> bool:
 
 
 def _try(
-    prepared: Prepared, edit: Edit, text: str, subject: Subject, played: list[Played], budget: Budget
-) -> Tried | Literal["unseen"] | None:
+    prepared: Prepared,
+    edit: Edit,
+    text: str,
+    subject: Subject,
+    played: list[Played],
+    budget: Budget,
+    *,
+    early: bool,
+) -> Tried | Literal["unseen", "too early"] | None:
+    """An edit on the scenarios that show what went wrong and then on all; `early` asks for the first parting only."""
     lines = {span.line for span in edit.spans}
     last = subject.last_parting
     passed = [
@@ -207,8 +224,8 @@ def _try(
         woven.counting  # noqa: B018 - what Python cannot compile shows here
     except SyntaxError:
         return None
-    if not any(_gets_on(prepared, woven, number, played[number], subject, budget) for number in reached):
-        return None
+    if not any(_gets_on(prepared, woven, number, played[number], subject, budget, early) for number in reached):
+        return TOO_EARLY if early else None
     if not isinstance(prepared.read(text), Script) or not budget.take(_trials(prepared, reached)):
         return None
     after = {number: play_scenario(prepared, woven, number, like=played[number], few=True) for number in reached}
@@ -289,12 +306,18 @@ def _answers_alike(subject: Subject, numbers: Iterable[int], text: str, lines: s
     return True
 
 
-def _gets_on(prepared: Prepared, woven: Woven, number: int, before: Played, subject: Subject, budget: Budget) -> bool:
+def _gets_on(
+    prepared: Prepared, woven: Woven, number: int, before: Played, subject: Subject, budget: Budget, first: bool
+) -> bool:
     """Whether an edited script parts later than before, or no more, on anything that is broken in a scenario.
 
-    Only the trial that was looked at is played, and only to where the script itself parts for the last time.
+    Only the trial that was looked at is played, and only to where the script itself parts: for the first time, or for
+    the last.
     """
     partings = subject.partings[number]
+    if first and partings:
+        begins = min(partings.values())
+        partings = {what: frame for what, frame in partings.items() if frame <= begins + CLOSE}
     scenario = prepared.scenarios[number]
     if not partings:
         return True

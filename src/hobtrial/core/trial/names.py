@@ -41,8 +41,14 @@ def game_names(state: GameState) -> dict[str, Any]:
 def _telling(state: GameState) -> dict[str, Any]:
     """What the game shows, tells and asks."""
 
+    showing, recorded = state.showing, state.recorder is not None
+
     def board(label: Any, value: Any, at: Any = None) -> None:
-        state.showing.put_on_board(str_of(label)[:LONGEST_LABEL], keep(value), _spot_on_scene(at), state.spot())
+        text, kept = str_of(label)[:LONGEST_LABEL], keep(value)
+        if not recorded and at is None and text in showing.board and showing.spots[text] is None:
+            showing.board[text] = kept  # it stands there already, and nobody asks when it was put there
+        else:
+            showing.put_on_board(text, kept, _spot_on_scene(at), state.spot())
 
     def tell(text: Any) -> None:
         state.story.tell(str_of(text))

@@ -122,7 +122,7 @@ def _decided_too_late(subject: Subject) -> Iterator[Edit]:
                 spans_ = [*blank(script, stmt.node, stmt.block), before(script, branch[0], text)]
                 span = replace_node(script, following.test, asked)
                 if span is not None:
-                    facts = {"line": Line(stmt.node.lineno), "past": Line(following.lineno)}
+                    facts: dict[str, Any] = {"line": Line(stmt.node.lineno), "past": Line(following.lineno)}
                     facts |= {"now": "before", "side": "after"}
                     yield Edit(ID, tuple(sorted([*spans_, span])), name, facts)
 
@@ -175,7 +175,7 @@ def _pauses(subject: Subject) -> Iterator[Edit]:
     for stmt in subject.statements:
         if _waits(stmt.node) and stmt.index + 1 < len(stmt.block):
             later = stmt.block[stmt.index + 1]
-            facts = {"pause": unparse(stmt.node), "past": Line(later.lineno), "line": Line(stmt.node.lineno)}
+            facts: dict[str, Any] = {"pause": unparse(stmt.node), "past": Line(later.lineno), "line": Line(stmt.node.lineno)}
             yield Edit(ID, blank(subject.script, stmt.node, stmt.block), "wait", facts)
 
 

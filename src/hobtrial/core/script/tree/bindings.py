@@ -9,7 +9,7 @@ import ast
 import functools
 from collections.abc import Iterator
 
-from .nodes import walk
+from .nodes import children, walk
 
 Function = ast.FunctionDef | ast.Lambda
 COMPREHENSIONS = (ast.ListComp, ast.SetComp, ast.DictComp, ast.GeneratorExp)
@@ -71,7 +71,7 @@ def own_nodes(scope: ast.AST) -> Iterator[ast.AST]:
             if isinstance(node, ast.FunctionDef):
                 stack.extend(node.decorator_list)
         elif not isinstance(node, ast.ClassDef):
-            stack.extend(reversed(list(ast.iter_child_nodes(node))))
+            stack.extend(reversed(children(node)))
 
 
 @functools.lru_cache(maxsize=512)
@@ -110,7 +110,7 @@ def imported_names(tree: ast.AST) -> dict[str, tuple[str, str]]:
 
 def with_locals(scope: ast.AST, local: frozenset[str]) -> Iterator[tuple[ast.AST, frozenset[str]]]:
     """Every node with the names that are local where it stands."""
-    for child in ast.iter_child_nodes(scope):
+    for child in children(scope):
         inside = local | own_locals(child) if isinstance(child, (ast.FunctionDef, ast.Lambda)) else local
         yield child, inside
         yield from with_locals(child, inside)

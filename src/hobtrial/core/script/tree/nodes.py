@@ -12,6 +12,18 @@ def walk(node: ast.AST) -> Iterator[ast.AST]:
     return iter(_nodes(node)) if isinstance(node, ast.Module) else iter(_collected(node))
 
 
+def children(node: ast.AST) -> list[ast.AST]:
+    """The nodes just below one, in the order of its fields."""
+    found: list[ast.AST] = []
+    for field in node._fields:
+        value = getattr(node, field, None)
+        if isinstance(value, ast.AST):
+            found.append(value)
+        elif isinstance(value, list):
+            found += [item for item in value if isinstance(item, ast.AST)]
+    return found
+
+
 @functools.lru_cache(maxsize=16)
 def _nodes(tree: ast.Module) -> list[ast.AST]:
     """The nodes of a whole tree, which is never changed once it is read: kept for a while, as it is asked often."""
