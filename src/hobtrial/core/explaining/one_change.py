@@ -35,7 +35,7 @@ from ..trial import Observable, Trace
 from .cost import cost
 from .finding import CheckRef, Edit
 from .recorded import UNKNOWN, answer
-from .slips.order import SLIPS, edits
+from .slips.order import SLIPS, edits, narrower
 from .slips.slip import Group
 from .subject import Subject
 from .witness import seen
@@ -149,7 +149,7 @@ def _best_first(prepared: Prepared, found: list[Tried], budget: Budget) -> list[
     """The likeliest first: of those that mend the same, the cheapest that stands up to the drawn runs."""
     ordered = sorted(found, key=_rank)
     for copied in (False, True):
-        likely = [tried for tried in ordered if tried.firm and tried.edit.copied is copied]
+        likely = _narrow_first([tried for tried in ordered if tried.firm and tried.edit.copied is copied])
         for tried in likely[:MOST_EXAMINED]:
             index = ordered.index(tried)
             ordered[index] = examined(prepared, tried, budget)
@@ -157,6 +157,16 @@ def _best_first(prepared: Prepared, found: list[Tried], budget: Budget) -> list[
                 best = ordered.pop(index)
                 return [best, *ordered]
     return ordered
+
+
+def _narrow_first(ordered: list[Tried]) -> list[Tried]:
+    """Of those that mend the same at the same cost, such as leave no room for another one stand before it."""
+    if not ordered:
+        return []
+    first = ordered[0]
+    equals = [tried for tried in ordered if tried.mends == first.mends and tried.cost == first.cost]
+    stands = [tried for tried in equals if not any(narrower(other.edit, tried.edit) for other in equals)]
+    return [*stands, *(tried for tried in ordered if tried not in stands)]
 
 
 def examined(prepared: Prepared, tried: Tried, budget: Budget) -> Tried:

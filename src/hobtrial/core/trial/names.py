@@ -40,7 +40,6 @@ def game_names(state: GameState) -> dict[str, Any]:
 
 def _telling(state: GameState) -> dict[str, Any]:
     """What the game shows, tells and asks."""
-
     showing, recorded = state.showing, state.recorder is not None
 
     def board(label: Any, value: Any, at: Any = None) -> None:

@@ -20,7 +20,7 @@ ID: Final = "and-or"
 def edits(subject: Subject) -> Iterator[Edit]:
     """For each joined test the other word; for each test one more part of a joined test of the reference."""
     for node in walk(subject.script.tree):
-        if isinstance(node, ast.BoolOp):
+        if isinstance(node, ast.BoolOp) and not any(isinstance(each, ast.Constant) for each in node.values):
             word = "or" if isinstance(node.op, ast.And) else "and"
             parts = [f"({unparse(each)})" if isinstance(each, ast.BoolOp) else unparse(each) for each in node.values]
             yield _edit(subject, node, f" {word} ".join(parts))

@@ -11,7 +11,7 @@ from typing import Any, Final
 
 from ...judging import Prepared
 from ...script import Script
-from ...script.tree import statements, unparse, walk
+from ...script.tree import statements, targets, unparse, walk
 from ..finding import Line
 from ..recognition import Seen
 from .slip import Group, Slip
@@ -31,7 +31,11 @@ def recognise(seen: Seen) -> dict[str, Any] | None:
         or not _counts(seen.reference, seen.cause.what, seen.prepared)
     ):
         return None
-    theirs = {_fixed(stmt.node) for stmt in statements(seen.reference.tree) if stmt.parents}
+    name = seen.cause.what.removeprefix("game.")
+    theirs = {
+        _fixed(stmt.node) for stmt in statements(seen.reference.tree)
+        if stmt.parents and (isinstance(stmt.node, ast.Return) or name in targets(stmt.node))
+    }  # fmt: skip
     for stmt in seen.stored_at():
         number = _fixed(stmt.node)
         if number is not None and number in _expected(seen.prepared) and number not in theirs:

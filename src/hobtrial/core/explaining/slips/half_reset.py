@@ -35,10 +35,11 @@ def edits(subject: Subject) -> Iterator[Edit]:
     used = {node.id for node in walk(subject.script.tree) if isinstance(node, ast.Name)}
     wanted = _reset_lines(subject)
     forgotten = [f"{each.name}()" for each in subject.functions if each.name not in used and not each.decorator_list]
+    showing = [f"{each.name}()" for each in subject.functions if not each.args.args and _only_shows(each)]
     for function in subject.restarts or _restart_like(subject):
         own = {unparse(node) for node in walk(function) if isinstance(node, ast.stmt)}
         missing = [text for text in wanted if text not in own]
-        for text in (*missing, *forgotten):
+        for text in (*missing, *forgotten, *(each for each in showing if each not in own)):
             yield from _edits(subject, function, [text])
         if len(missing) > 1:
             yield from _edits(subject, function, missing)
@@ -66,6 +67,13 @@ def _edits(subject: Subject, function: ast.FunctionDef, lines: list[str]) -> Ite
         yield Edit(
             ID, spans(told, after(script, inside.body[-1], text)), lines[0], facts, shows_reference=True, own=own
         )
+
+
+def _only_shows(function: ast.FunctionDef) -> bool:
+    """Whether a function does nothing but put things on the scoreboard."""
+    return not function.decorator_list and all(
+        calls(each, "board") and isinstance(each, ast.Expr) for each in function.body
+    )
 
 
 def _plain_reset(subject: Subject, line: str) -> bool:

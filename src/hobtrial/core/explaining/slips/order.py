@@ -49,6 +49,8 @@ NARROWER: Final[tuple[tuple[str, str], ...]] = (
     ("set-again", "wrong-indent"),
     ("set-again", "wrong-start"),
     ("overwritten", "wrong-indent"),
+    ("overwritten", "number-for-variable"),
+    ("overwritten", "wrong-amount"),
     ("overwritten", "set-for-change"),
     ("number-for-variable", "wrong-amount"),
     ("number-for-variable", "flipped"),

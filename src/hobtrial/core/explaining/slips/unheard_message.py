@@ -23,7 +23,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
     """For each message on one side only: each of the other side, and those of the reference."""
     script = subject.script
     sent, heard = messages(subject.script.tree, "send"), messages(subject.script.tree, "heard")
-    theirs = [text for text, _ in messages(subject.reference.tree, "send")]
+    theirs = [*(text for text, _ in messages(subject.reference.tree, "send")), *subject.texts.get("message", ())]
     for own, others in ((sent, heard), (heard, sent)):
         there = [text for text, _ in others]
         for met, node in own:

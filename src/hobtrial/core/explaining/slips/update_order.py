@@ -175,7 +175,11 @@ def _pauses(subject: Subject) -> Iterator[Edit]:
     for stmt in subject.statements:
         if _waits(stmt.node) and stmt.index + 1 < len(stmt.block):
             later = stmt.block[stmt.index + 1]
-            facts: dict[str, Any] = {"pause": unparse(stmt.node), "past": Line(later.lineno), "line": Line(stmt.node.lineno)}
+            facts: dict[str, Any] = {
+                "pause": unparse(stmt.node),
+                "past": Line(later.lineno),
+                "line": Line(stmt.node.lineno),
+            }
             yield Edit(ID, blank(subject.script, stmt.node, stmt.block), "wait", facts)
 
 
