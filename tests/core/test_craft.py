@@ -65,8 +65,9 @@ CASES = {
             "score = 0\nif not (score < 5): pass",
             "GOAL = 5\nscore = 0\ndef full():\n    return score >= GOAL",
             "score = 0\nif 3 < score >= 5: pass",
+            "score = 0\nif score > 4: pass",
         ],
-        ["score = 0\nif score > 4: pass", "score = 0\nif not score >= 5: pass", "score = 0\nif score == 5: pass"],
+        ["score = 0\nif score > 4.5: pass", "score = 0\nif not score >= 5: pass", "score = 0\nif score == 5: pass"],
     ),
     "compares hob.lives with ==": (
         ["hob.lives = 1\nif 0 == hob.lives: pass"],
@@ -102,8 +103,8 @@ class Lines(unittest.TestCase):
     def test_what_was_met_where_it_is_not_so(self) -> None:
         rule = read_craft(Craft(expect="compares score with >="), NAMES)
         self.assertEqual(
-            rule.holds(accepted("score = 0\nif score > 4: pass"), {}),
-            (False, "`score` is not compared with `>=`; it is compared with `>`"),
+            rule.holds(accepted("score = 0\nif score < 4: pass"), {}),
+            (False, "`score` is not compared with `>=`; it is compared with `<`, `<=`"),
         )
 
     def test_what_is_no_craft(self) -> None:

@@ -73,17 +73,27 @@ class Recognised(unittest.TestCase):
         self.assertEqual({slip for slip, _ in found}, {"misspelt-name", "boundary"})
 
     def test_a_refusal_and_its_fix(self) -> None:
-        finding = changed(("if score >= 5:", "if score => 5:"))["findings"][0]
+        finding = changed(("if score >= 5:", "if 5:("))["findings"][0]
         self.assertEqual((finding["slip"], finding["fix"]), ("unreadable", None))
+        finding = changed(("if score >= 5:", "if score => 5:"))["findings"][0]
+        self.assertEqual((finding["fix"]["after"], finding["fix"]["mends"]), ("if score >= 5:", 19))
         finding = changed(("    if score >= 5:", "    If score >= 5:"))["findings"][0]
-        self.assertEqual((finding["fix"]["after"], finding["fix"]["mends"]), ("if score >= 5:", 16))
+        self.assertEqual((finding["fix"]["after"], finding["fix"]["mends"]), ("if score >= 5:", 19))
 
 
 class Unreadable(unittest.TestCase):
     def test_every_kind_of_problem_has_its_words(self) -> None:
         met = set()
         sources: list[str | bytes] = [each for each, *_ in SYNTAX.values()]
-        sources += ["import os", "", "x = 1\0", b"\xff", "a = 1\n" * 20_000, "a = " + "-" * 20_000 + "1"]
+        sources += [
+            "on(start)\ndef f(): pass",
+            "import os",
+            "",
+            "x = 1\0",
+            b"\xff",
+            "a = 1\n" * 20_000,
+            "a = " + "-" * 20_000 + "1",
+        ]
         for source in sources:
             found = report(bakehouse(), "x.py", source)
             self.assertEqual((found["status"], found["marks"]), ("unreadable", 0))
@@ -174,32 +184,32 @@ class WhyChain(unittest.TestCase):
             for verdict, asked in zip(run.verdicts, scenario.checks, strict=True):
                 if verdict.verdict != "held":
                     cause = why(verdict, asked.about, reading, run.trace, reference_of(bakehouse(), run))
-                    return sentence(cause.kind, {"name": cause.what, "own": None, **cause.facts})
+                    return sentence(cause)
         raise AssertionError("every check holds")
 
     def test_no_handler(self) -> None:
         self.assertEqual(
             self.pointer(('@on(pressed("space"))\n', "")),
-            'At 0.50 s `pressed("space")` came, and no handler waits for it.',
+            "At 0.50 s the space key was pressed. No handler waits for that.",
         )
 
     def test_turned_away_by_a_test(self) -> None:
         self.assertEqual(
             self.pointer(("score >= 5", "score >= 7")),
-            "At 2.77 s `meets(hob, bun_5)` came. Line 15 asked `score >= 7`; `score` was 5, so the answer was no.",
+            "At 2.77 s `hob` met `bun_5`. Line 15 asked `score >= 7`. `score` was 5, so the answer was no.",
         )
 
     def test_a_test_that_let_it_pass_is_not_blamed(self) -> None:
         """The guard at the top answered no, which let the handler go on: it is not what kept the score."""
         said = self.pointer(("    score += 1\n", "    points = 1\n"))
-        self.assertEqual(said, "At 0.97 s `shelve` ran and left `score` at 0. The reference has 1 there.")
+        self.assertEqual(said, "At 0.97 s `shelve` ran. Afterwards `score` was 0. It should be 1.")
 
     def test_a_test_is_blamed_for_what_its_function_would_have_done(self) -> None:
         said = self.pointer(
             ('    if score >= 5:\n        win("The shelf is full")', "    if score >= 7:\n        full()"),
             ("@on(meets(hob, soot))", 'def full():\n    win("The shelf is full")\n\n\n@on(meets(hob, soot))'),
         )
-        self.assertIn("Line 15 asked `score >= 7`; `score` was 5, so the answer was no.", said)
+        self.assertIn("Line 15 asked `score >= 7`. `score` was 5, so the answer was no.", said)
 
     def test_a_script_that_looks_at_every_frame_is_not_told_of_missing_handlers(self) -> None:
         said = self.pointer(
@@ -209,18 +219,18 @@ class WhyChain(unittest.TestCase):
                 "    for which in bun:\n        if hob.distance(which) < 0.1:\n            score += 1\n            which.remove()\n",
             ),
         )
-        self.assertNotIn("no handler waits", said)
-        self.assertNotIn("did not come", said)
+        self.assertNotIn("No handler waits", said)
+        self.assertNotIn("did not happen", said)
 
     def test_another_value(self) -> None:
         self.assertEqual(
             self.pointer(("score += 1", "score += 2")),
-            "At 0.97 s line 12 made `score` 2, set off by `meets(hob, bun_1)`. The reference has 1 there.",
+            "At 0.97 s line 12 made `score` 2, when `hob` met `bun_1`. It should be 1.",
         )
 
     def test_a_piece_that_was_gone(self) -> None:
         self.assertIn(
-            "In this run it did not come: `hob` was removed at 0.97 s by line 13.",
+            "`hob` should have met `bun_2`. That did not happen: `hob` was removed at 0.97 s by line 13.",
             self.pointer(('which.remove()\n    board("Buns"', 'hob.remove()\n    board("Buns"')),
         )
 

@@ -344,7 +344,7 @@ class Timers(unittest.TestCase):
         """
         every = "score = 0\n@on(every(0.9))\ndef up():\n    global score\n    score += 1"
         (finding,) = marked(exercise(toml, every), "score = 0\n@on(pressed('a'))\ndef f():\n    pass")["findings"]
-        self.assertEqual(finding["pointer"], "`every(0.9)` comes in the game. No handler waits for it.")
+        self.assertEqual(finding["pointer"], "In the game 0.9 seconds had gone by. No handler waits for that.")
 
 
 class Fixes(unittest.TestCase):

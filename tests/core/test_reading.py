@@ -3,7 +3,7 @@
 import unittest
 
 from hobtrial.core.script import Script, Unreadable, read
-from hobtrial.core.script.read import LONGEST_SOURCE
+from hobtrial.core.script.read import LONGEST_SOURCE, mend
 from tests.support import text
 
 TAKEN = frozenset({"hob", "bun"})
@@ -174,6 +174,16 @@ SYNTAX = {
     "single equals in elif": ("if 1:\n    pass\nelif a = 2:\n    pass", 3, "assign-for-compare", "elif a == 2:"),
     "else if": ("if 1:\n    pass\nelse if 2:\n    pass", 3, "else-if", "elif 2:"),
     "elseif": ("if 1:\n    pass\nelseif 2:\n    pass", 3, "else-if", "elif 2:"),
+    "else with a test": ("if 1:\n    pass\nelse x > 3:\n    pass", 3, "else-if", "elif x > 3:"),
+    "more or equal, turned round": ("if a => 1:\n    pass", 1, "turned-sign", "if a >= 1:"),
+    "less or equal, turned round": ("if a =< 1:\n    pass", 1, "turned-sign", "if a <= 1:"),
+    "global with a capital": ("def f():\n    Global a\n    a = 1", 2, "capital", "global a"),
+    "global with a value": (
+        "def f():\n    global a += 1",
+        2,
+        "global-with-value",
+        "Write `global a` in one line and `a += 1` in the next.",
+    ),
     "and as signs": ("if a && b:\n    pass", 1, "word-for-sign", "if a and b:"),
     "or as signs": ("if a || b:\n    pass", 1, "word-for-sign", "if a or b:"),
     "not as a sign": ("if !a:\n    pass", 1, "word-for-sign", "if not a:"),
@@ -229,6 +239,14 @@ class Reading(unittest.TestCase):
                 problem = reading.problems[0]
                 self.assertEqual((problem.line, problem.kind, problem.instead), (line, kind, instead))
                 self.assertIn("(Python says: ", problem.message)
+
+    def test_an_event_without_its_at_sign(self) -> None:
+        reading = read('on(pressed("space"))\ndef f():\n    pass', TAKEN)
+        assert isinstance(reading, Unreadable)
+        problem = reading.problems[0]
+        self.assertEqual((problem.line, problem.kind, problem.instead), (1, "missing-at", '@on(pressed("space"))'))
+        mended = mend(reading.text, problem)
+        self.assertIsInstance(read(mended or "", TAKEN), Script)
 
     def test_two_faults_of_one_file_are_told_at_once(self) -> None:
         faults = {

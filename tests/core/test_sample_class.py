@@ -21,7 +21,7 @@ MISTAKES: dict[str, tuple[str, set[int]]] = {
     "jay": ("missing-global", {11}),
     "knapweed": ("unreadable", {15}),
     "mallow": ("misspelt-name", {2, 4}),
-    "oxlip": ("other-name", {4, 26}),
+    "oxlip": ("wrong-event", {31}),
     "pipit": ("set-for-change", {12}),
     "siskin": ("every-frame", {18}),
     "sorrel": ("endless-loop", {14}),
@@ -83,7 +83,8 @@ class SampleClass(unittest.TestCase):
         self.assertEqual(pointers["pipit"], "Line 12 set `score` to 1. It was 1 before, and that was forgotten.")
         self.assertEqual(pointers["vetch"], "Line 22 set `lives` to -1. It was 3 before, and that was forgotten.")
         self.assertEqual(
-            pointers["teasel"], "Line 19 waits for `overlaps(hob, soot)`. It changed `lives` in 3 frames on end."
+            pointers["teasel"],
+            "Line 19 waits for `overlaps(hob, soot)`. It changed `lives` 3 times, one right after the other.",
         )
         self.assertEqual(pointers["yarrow"], "Line 12 writes `Score`. The name that is meant seems to be `score`.")
         self.assertEqual(
@@ -100,8 +101,8 @@ class SampleClass(unittest.TestCase):
         self.assertEqual(
             [finding["pointer"] for finding in self.reports["oxlip"]["findings"]],
             [
-                'The script says `"Hearts"`. The brief asks for the name `"Lives"`.',
                 'Line 31 waits for `pressed("enter")`. The event that is meant is `pressed("space")`.',
+                'The script says `"Hearts"`. The brief asks for the name `"Lives"`.',
             ],
         )
 

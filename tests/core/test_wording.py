@@ -24,7 +24,10 @@ def templates() -> Iterator[tuple[str, str]]:
     for slip, entry in SLIPS.items():
         for name in ("title", "nudge", "pointer", "note", "nudge_plain", "pointer_plain", "for_class"):
             yield f"{slip}.{name}", getattr(entry, name)
-    for name in ("CAUSES", "SUMMARIES", "QUESTIONS", "UNREADABLE"):
+        for fact, variant in entry.variants.items():
+            for name in ("title", "nudge", "pointer", "note", "for_class"):
+                yield f"{slip}.{fact}.{name}", getattr(variant, name)
+    for name in ("SUMMARIES", "QUESTIONS", "UNREADABLE"):
         for key, text in getattr(catalogue, name).items():
             yield f"{name}.{key}", text
     yield "HIDDEN_NAME", catalogue.HIDDEN_NAME

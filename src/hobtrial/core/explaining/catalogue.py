@@ -106,8 +106,8 @@ def sentence(cause: Cause, when: str = "") -> str:
     at = facts.get("at")
     when = capital(when or moment(at))
     if cause.kind == "stopped":
-        start = capital(f"{when} the script stopped.") if at is None or at >= 0 else ""
-        return f"{start} {stop_words(facts)}".strip()
+        start = capital(moment(at)) if at is not None and at < 0 else when
+        return f"{start} the script stopped. {stop_words(facts)}"
     if cause.kind == "hidden" or what is None:
         return f"This does not hold yet when the mistakes above are mended: `{facts.get('expect', cause.what)}`."
     own = facts.get("own", UNSET)

@@ -77,6 +77,7 @@ def explain(prepared: Prepared, script: Script, played: list[Played]) -> Explana
             whole = tuple(sorted({*last.checks, *refs}))
             findings[-1] = replace(last, checks=whole, marks_lost=last.marks_lost + marks_of(prepared, refs))
             continue
+        part *= 1 + len(link.rivals)
         for tried in (link.best, *link.rivals):
             fix = _fix(prepared, script, played, link, tried, first=index == 0)
             found = _finding(prepared, chain, link, tried, fix, first=index == 0)

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import ast
 
-from ..script.tree import imported_names, names_bound_anywhere
+from ..script.tree import imported_names, names_bound_anywhere, unparse
 from ..words import Problem
 from .allow_list import DEEPEST, FIELDS, MARKS, MOST_BLOCKS, ODD_FIELDS, TYPE_NAMES, WHY_NOT
 from .tree import walk
@@ -87,7 +87,7 @@ class _Looker:
         match node.value:
             case ast.Call(func=ast.Name(id="on")) as call if "on" not in self.bound:
                 words = "`@` is missing before `on`. Without it this line waits for nothing."
-                problem = Problem(node.lineno, node.col_offset + 1, "missing-at", words, f"@{ast.unparse(call)}")
+                problem = Problem(node.lineno, node.col_offset + 1, "missing-at", words, f"@{unparse(call)}")
                 self.problems.append(problem)
 
     def refuse(self, node: ast.AST, message: str, instead: str = "") -> None:

@@ -99,7 +99,7 @@ def _else_with_test(line: str, message: str, lines: list[str], number: int) -> F
     if match is None:
         return None
     words = "`else` asks nothing: it takes whatever is left. A branch with a test of its own is `elif`."
-    return ("else-if", words, f"elif {match.group(1)}:"), number
+    return ("else-if", words, f"elif {match.group(1).rstrip(': ')}:"), number
 
 
 def _turned_signs(line: str, message: str, lines: list[str], number: int) -> Found:

@@ -28,23 +28,32 @@ def edits(subject: Subject) -> Iterator[Edit]:
     waiting = list(dict.fromkeys(function for function, _ in handlers(found) if not _of_the_end(function)))
     for function in found:
         yield Edit(ID, (put[id(function)],), function.name, {"function": function.name, "line": Line(function.lineno)})
-    if len(waiting) > 1:
+    late = [each for each in waiting if _acts_late(subject, each)]
+    for several in [late, waiting] if len(late) < len(waiting) else [waiting]:
+        if len(several) < 2:
+            continue
         yield Edit(
             ID,
-            spans(*(put[id(each)] for each in waiting)),
+            spans(*(put[id(each)] for each in several)),
             "outcome",
-            {"function": waiting[0].name, "line": Line(waiting[0].lineno)},
+            {"function": several[0].name, "line": Line(several[0].lineno)},
         )
+
+
+def _acts_late(subject: Subject, function: ast.FunctionDef) -> bool:
+    """Whether a function changed something after the end in any of the runs."""
+    lines = range(function.lineno, (function.end_lineno or function.lineno) + 1)
+    return any(
+        change.line in lines and change.frame > ended
+        for trace in subject.traces.values()
+        if (ended := _ended(trace)) is not None
+        for change in trace.changes
+    )
 
 
 def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
     """A change that one of the functions made after the end."""
-    timeline = trace.samples.get(OUTCOME)
-    ended = None
-    if timeline is not None:
-        ended = next((frame for frame, value in timeline.changes() if value != "playing"), None)
-    if ended is None:
-        ended = next((each.frame for each in trace.missed), None)
+    ended = _ended(trace)
     lines = {span.line for span in edit.spans}
     for change in trace.changes:
         late = ended is not None and change.frame > ended
@@ -59,6 +68,15 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
     if ended is None and trace.outcome == "playing":
         return None
     return {"frame": ended or 0}
+
+
+def _ended(trace: Trace) -> int | None:
+    """The frame in which the game ended, or in which it was ended once more."""
+    timeline = trace.samples.get(OUTCOME)
+    ended = None
+    if timeline is not None:
+        ended = next((frame for frame, value in timeline.changes() if value != "playing"), None)
+    return ended if ended is not None else next((each.frame for each in trace.missed), None)
 
 
 def _of_the_end(function: ast.FunctionDef) -> bool:

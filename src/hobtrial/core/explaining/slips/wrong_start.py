@@ -50,7 +50,9 @@ def _own(subject: Subject, name: str, node: ast.expr) -> Iterator[Edit]:
     for number in sorted(subject.numbers, key=lambda number: abs(number - met)):
         if type(number) is int and number != met and abs(number - met) <= NEAR:
             facts = {"name": name, "start": str(met), "wanted": str(number)}
-            yield Edit(ID, spans(replace_node(subject.script, node, str(number))), name, facts)
+            asked = int(met in subject.numbers)  # it is a number of the exercise itself
+            span = replace_node(subject.script, node, str(number))
+            yield Edit(ID, spans(span), name, facts, extra=asked)
 
 
 def _at_beginning(stmt: Statement) -> bool:

@@ -40,7 +40,7 @@ EVENTS: Final[dict[str, Entry]] = {
         title="What should happen once happens all the time",
         example=("@on(overlaps(hob, soot))", "@on(meets(hob, soot))"),
         nudge="How many times should this happen here, and how many times did it happen?",
-        pointer="Line {line} waits for `{event}`. It {acted} {often} in a row.",
+        pointer="Line {line} waits for `{event}`. It {acted} {often}, one right after the other.",
         note="The handler runs thirty times a second while this lasts. An event that comes once fits here: `{once}`.",
         variants={
             "asks": Variant(
