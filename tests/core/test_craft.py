@@ -3,9 +3,10 @@
 import unittest
 
 from hobtrial.core.exercise import Craft
-from hobtrial.core.judging import ExpectationError, Surroundings
+from hobtrial.core.judging import ExpectationError, Surroundings, open_exercise
 from hobtrial.core.judging.craft import read_craft
-from tests.support import accepted
+from hobtrial.demo import exercise_folder, solution_of
+from tests.support import accepted, report
 
 NAMES = Surroundings(frozenset({"score", "lives"}), frozenset({"hob", "oven"}), frozenset({"bun"}))
 ALIAS = {"score": ("points",)}
@@ -88,6 +89,18 @@ CASES = {
     "no number 5": (["GOAL = 5\nif GOAL > 3: pass", "x = 55"], ["if 1 > 5: pass", "x = [5]", "x = 5.0 + 1"]),
     "no number -1": (["x = 1"], ["y = 0\ny += -1"]),
 }
+
+
+class Findings(unittest.TestCase):
+    def test_a_mark_lost_for_craft_has_a_finding_that_says_what_the_brief_asks(self) -> None:
+        prepared = open_exercise(exercise_folder("at-least"))
+        source = solution_of("at-least", "reference").replace(">= 200", "not in range(200)")
+        (finding,) = report(prepared, "x.py", source)["findings"]
+        self.assertEqual((finding["slip"], finding["confidence"], finding["marks_lost"]), ("craft", "shown", 1))
+        self.assertEqual(
+            finding["pointer"], "`heat` is not compared with `>=`. The brief asks for it: compares heat with >=."
+        )
+        self.assertIn("The heat jumps by 35", finding["note"])
 
 
 class Lines(unittest.TestCase):

@@ -7,7 +7,7 @@ from hobtrial.core.explaining.catalogue import UNREADABLE, sentence
 from hobtrial.core.explaining.near import near
 from hobtrial.core.explaining.why import why
 from hobtrial.core.judging import play_scenario, reference_of
-from hobtrial.core.reporting import from_json, groups, replay
+from hobtrial.core.reporting import from_json, groups, idea_of, replay
 from hobtrial.core.script import Script
 from tests.core.test_reading import SYNTAX
 from tests.support import bakehouse, report, sample_class
@@ -262,7 +262,7 @@ class Replay(unittest.TestCase):
 
 
 class Groups(unittest.TestCase):
-    def test_the_same_slip_about_the_same_thing_is_one_group(self) -> None:
+    def test_the_same_slip_is_one_group_with_the_ways_in_which_it_went_wrong(self) -> None:
         reports = [(name, from_json(report(bakehouse(), name, source))) for name, source in sample_class().items()]
         found = groups(reports)
         (boundary,) = [group for group in found if group.slip == "boundary" and len(group.owners) > 1]
@@ -272,9 +272,25 @@ class Groups(unittest.TestCase):
         )
         self.assertEqual(boundary.marks_lost, 15)
         self.assertIn(boundary.typical, boundary.owners)
-        self.assertEqual(
-            sorted((group.marks_lost for group in found), reverse=True), [group.marks_lost for group in found]
-        )
+        self.assertEqual([len(way.owners) for way in boundary.variants], [1, 1, 1])
+        self.assertEqual(len({way.excerpt for way in boundary.variants}), 3)
+        self.assertEqual(boundary.finding.excerpt, boundary.variants[0].excerpt)
+        ordered = [(-len(group.owners), -group.marks_lost) for group in found]
+        self.assertEqual(sorted(ordered), ordered)
+
+    def test_several_names_give_the_idea_and_one_name_gives_it_too(self) -> None:
+        sources = {"a": ("score = 0", "score = 1"), "b": ("lives = 3", "lives = 4"), "c": ("lives = 3", "lives = 5")}
+        reports = [(name, from_json(changed(change))) for name, change in sources.items()]
+        (group,) = [group for group in groups(reports) if group.slip == "wrong-start"]
+        self.assertEqual(group.title, "A variable begins with another value than the one asked for")
+        self.assertEqual((group.owners, group.key), (("a", "b", "c"), "wrong-start"))
+        (group,) = [group for group in groups(reports[1:]) if group.slip == "wrong-start"]
+        self.assertEqual(group.title, "`lives` begins with another value than the one asked for")
+
+    def test_what_stays_open_is_grouped_by_what_happened(self) -> None:
+        self.assertEqual(idea_of("unsettled|score|1.2"), "unsettled|score|1.2")
+        self.assertEqual(idea_of("unreadable|missing-colon|"), "unreadable|missing-colon")
+        self.assertEqual(idea_of("boundary|score|1.2"), "boundary")
 
     def test_nobody_no_groups(self) -> None:
         self.assertEqual(groups([]), [])

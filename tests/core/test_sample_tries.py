@@ -9,7 +9,7 @@ from hobtrial.demo import exercises, hand_ins, tries
 from hobtrial.demo.changes import changed, read_change
 from tests import sample
 
-ELSEWHERE = {"both-ends", "extra-condition", "no-once-guard", "unsettled"}
+ELSEWHERE = {"both-ends", "craft", "extra-condition", "no-once-guard", "unsettled"}
 """Slips that no sample exercise gives an occasion for; the collection of slips has exercises of its own for them."""
 
 

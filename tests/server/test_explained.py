@@ -8,6 +8,7 @@ from urllib.parse import quote
 from starlette.testclient import TestClient
 
 from hobtrial.cli.demo import load
+from hobtrial.core.reporting import idea_of
 from hobtrial.demo import tries
 from hobtrial.server import create_app
 from tests.crew.faults import breaking
@@ -66,10 +67,10 @@ class Withdrawing(Explained):
         self.assertEqual(self.row("Wren")["marks"], 15)
         self.assertEqual(self.attempt("Wren")["findings"][0]["withdrawn"], "student")
         self.assertEqual(self.attempt("Clover")["findings"][0]["withdrawn"], "")
-        group = next(each for each in self.round()["groups"] if each["key"] == key)
+        group = next(each for each in self.round()["groups"] if each["key"] == idea_of(key))
         self.assertEqual((len(group["submission_ids"]), group["withdrawn"]), (2, False))
         self.assertEqual(self.withdraw(key, wren, False), 204)
-        self.assertEqual(self.row("Wren")["groups"], [key])
+        self.assertEqual(self.row("Wren")["groups"], [idea_of(key)])
 
     def test_for_everybody_and_kept_when_marked_again(self) -> None:
         key = self.attempt("Vetch")["findings"][0]["key"]
@@ -77,12 +78,12 @@ class Withdrawing(Explained):
         self.assertEqual(self.withdraw(key, None, True), 204)
         self.client.post("/api/rounds/1/mark", headers=ORIGIN)
         self.wait_until_marked()
-        group = next(each for each in self.round()["groups"] if each["key"] == key)
-        self.assertTrue(group["withdrawn"])
+        group = next(each for each in self.round()["groups"] if each["key"] == idea_of(key) and each["withdrawn"])
         self.assertEqual(self.row("Vetch")["groups"], [])
+        self.assertEqual(self.row("Pipit")["groups"], [], "the same idea is withdrawn for everybody")
         self.assertEqual(self.attempt("Vetch")["findings"][0]["withdrawn"], "group")
         self.assertEqual(self.withdraw(key, None, False), 204)
-        self.assertEqual(self.row("Vetch")["groups"], [key])
+        self.assertEqual(self.row("Vetch")["groups"], [idea_of(key)])
 
     def test_what_is_not_there(self) -> None:
         self.assertEqual(self.withdraw("x", 9999, True), 404)

@@ -8,7 +8,7 @@ from typing import Final
 from ..core.judging import Answer, tidy
 from ..core.reporting import Group, PartMarks, Report, Withdrawn, foretold, without
 from ..store.store import Row
-from .views import GroupView, Predicted, StudentRow, Typical
+from .views import GroupView, Predicted, StudentRow, Typical, VariantView
 
 NO_ROUND: Final = "There is no such round. Choose one on the bench."
 
@@ -44,7 +44,7 @@ def student_row(row: Row, withdrawn: Withdrawn, guesses: Mapping[int, Mapping[st
         verdicts=verdicts_of(report),
         craft=list(report.craft) if report else [],
         first=findings[0].title if findings else None,
-        groups=list(dict.fromkeys(finding.key for finding in findings)),
+        groups=list(dict.fromkeys(finding.idea for finding in findings)),
         predicted=[Predicted(scenario=each.scenario, right=sum(each.right.values()), of=each.of) for each in predicted],
     )
 
@@ -66,6 +66,7 @@ def group_view(group: Group[int], report: Report, *, withdrawn: bool = False) ->
         submission_ids=list(group.owners),
         marks_lost=group.marks_lost,
         excerpt=finding.excerpt or None,
+        variants=[VariantView(excerpt=each.excerpt, scripts=len(each.owners)) for each in group.variants],
         pointer=finding.pointer,
         typical=typical,
         withdrawn=withdrawn,

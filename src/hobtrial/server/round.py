@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fastapi import APIRouter, HTTPException
 
-from ..core.reporting import Report, groups, why_changed, without
+from ..core.reporting import Report, groups, idea_of, why_changed, without
 from ..store import Exercises, Rounds
 from ..store.store import Row
 from .building import NO_ROUND, group_view, student_row, together
@@ -66,7 +66,8 @@ def withdraw(round_id: int, wanted: Withdrawal, parts: Parts) -> None:
             row = Rounds.one_submission(connection, wanted.submission_id)
             if row is None or row["round_id"] != round_id:
                 raise HTTPException(404, "There is no such try in this round.")
-        Rounds.set_withdrawn(connection, round_id, wanted.key, wanted.submission_id, wanted.withdrawn)
+        key = wanted.key if wanted.submission_id is not None else idea_of(wanted.key)
+        Rounds.set_withdrawn(connection, round_id, key, wanted.submission_id, wanted.withdrawn)
 
 
 @router.post("", responses={404: {"model": Sorry}})

@@ -90,7 +90,7 @@ def one_submission(submission_id: int, parts: Parts) -> SubmissionView:
 
 
 def _finding(found: FindingReport, others: Mapping[str, int], student: str, withdrawn: Withdrawn) -> FindingView:
-    taken = withdrawn_for(found.key, student, withdrawn)
+    taken = withdrawn_for(found, student, withdrawn)
     return FindingView(**to_json(found), others=others.get(found.key, 0), key=found.key, withdrawn=taken)
 
 

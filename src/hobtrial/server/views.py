@@ -111,8 +111,15 @@ class Typical(BaseModel):
     frame: int | None
 
 
+class VariantView(BaseModel):
+    """One way in which an idea went wrong: a line, and how many scripts have it."""
+
+    excerpt: str
+    scripts: int
+
+
 class GroupView(BaseModel):
-    """A group of findings: what to teach next."""
+    """A group of findings with one idea: what to teach next."""
 
     key: str
     slip: str
@@ -121,6 +128,8 @@ class GroupView(BaseModel):
     submission_ids: list[int]
     marks_lost: float
     excerpt: str | None
+    variants: list[VariantView]
+    """The ways in which it went wrong, the commonest first."""
     pointer: str
     typical: Typical | None
     withdrawn: bool

@@ -796,7 +796,7 @@ export interface components {
         };
         /**
          * GroupView
-         * @description A group of findings: what to teach next.
+         * @description A group of findings with one idea: what to teach next.
          */
         GroupView: {
             /** Key */
@@ -816,6 +816,8 @@ export interface components {
             marks_lost: number;
             /** Excerpt */
             excerpt: string | null;
+            /** Variants */
+            variants: components["schemas"]["VariantView"][];
             /** Pointer */
             pointer: string;
             typical: components["schemas"]["Typical"] | null;
@@ -1658,6 +1660,16 @@ export interface components {
             meaning: string;
             /** Label */
             label: string | null;
+        };
+        /**
+         * VariantView
+         * @description One way in which an idea went wrong: a line, and how many scripts have it.
+         */
+        VariantView: {
+            /** Excerpt */
+            excerpt: string;
+            /** Scripts */
+            scripts: number;
         };
         /**
          * VerdictView

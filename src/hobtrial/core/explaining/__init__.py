@@ -6,6 +6,7 @@ from .catalogue import Sentences, sentences, what_happened
 from .explain import Explanation, explain, explain_unreadable
 from .finding import CheckRef, Confidence, Edit, Finding, Fix
 from .saying import capital, value_text
+from .wording import idea_words
 
 __all__ = [
     "Advice",
@@ -21,6 +22,7 @@ __all__ = [
     "capital",
     "explain",
     "explain_unreadable",
+    "idea_words",
     "sentences",
     "value_text",
     "what_happened",

@@ -184,7 +184,7 @@ def _rank(tried: Tried) -> tuple[Any, ...]:
     index = list(SLIPS).index(tried.edit.slip)
     return (
         not tried.firm, tried.edit.copied, -len(tried.mends), tried.cost, tried.apart, tried.edit.group, index,
-        tried.edit.line,
+        len(tried.edit.spans), tried.edit.line,
     )  # fmt: skip
 
 

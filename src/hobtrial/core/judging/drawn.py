@@ -90,7 +90,7 @@ def _plans(prepared: Prepared, base: Plan, seconds: float, *, often: bool = Fals
     if arranged := _beginnings(prepared):
         begins = begun = st.lists(st.sampled_from(arranged), max_size=2)
         if often:  # a script that keeps count in variables of its own is not met by what is arranged
-            begins = st.integers(0, 4).flatmap(lambda turn: begun if turn == 4 else st.just([]))
+            begins = st.tuples(st.integers(0, 4), begun).map(lambda pair: pair[1] if pair[0] == 4 else [])
     return st.builds(
         lambda doings, arrange, seed: replace(
             base,

@@ -1,7 +1,7 @@
 """Findings → Report: all that is said of a script, and what a class, a student and a teacher see of it."""
 
 from .changed import Turned, turned, why_changed
-from .groups import Group, groups
+from .groups import Group, Variant, groups
 from .making import Marked, explained, mark, report, unmarked
 from .predictions import Foretold, foretold, is_right
 from .replay import replay, scene_json, variables_json
@@ -18,6 +18,7 @@ from .report import (
     ScenarioReport,
     Status,
     from_json,
+    idea_of,
     to_json,
 )
 from .student import SeenFinding, StudentReport, for_student
@@ -41,12 +42,14 @@ __all__ = [
     "Status",
     "StudentReport",
     "Turned",
+    "Variant",
     "Withdrawn",
     "explained",
     "for_student",
     "foretold",
     "from_json",
     "groups",
+    "idea_of",
     "is_right",
     "mark",
     "replay",

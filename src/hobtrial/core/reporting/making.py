@@ -7,7 +7,7 @@ a mark is made in one place.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 
 from ..explaining import (
@@ -96,12 +96,34 @@ def explained(marked: Marked) -> Report:
         explanation = explain(prepared, reading, played)
     else:
         explanation = explain_unreadable(prepared, reading)
+    built = craft_findings(marked.report.craft) if isinstance(reading, Script) else []
     made = replace(
         marked.report,
-        findings=tuple(_finding(prepared, each, played, reading.text) for each in explanation.findings),
+        findings=tuple(_finding(prepared, each, played, reading.text) for each in (*explanation.findings, *built)),
         cut_short=explanation.cut_short,
     )
     return made if marked.woven is None else _with_shortest(prepared, marked.woven, played, made)
+
+
+def craft_findings(craft: Iterable[CraftReport]) -> list[Finding]:
+    """A finding for each line about craft that lost marks: they are lost for a reason like any others."""
+    return [
+        Finding(
+            slip="craft",
+            confidence="shown",
+            lines=(),
+            about=line.expect,
+            checks=(),
+            marks_lost=line.out_of - line.marks,
+            facts={
+                "asked": line.expect,
+                "reason": capital(line.reason or "it is not so"),
+                "because": line.because,
+            },
+        )
+        for line in craft
+        if line.marks < line.out_of
+    ]
 
 
 def unmarked(name: str, out_of: float, fault: Fault) -> Report:

@@ -194,9 +194,22 @@ class FindingReport:
 
     @property
     def key(self) -> str:
-        """What two findings must share to be one group."""
+        """What two findings must share to be the same mistake: slip, what it is about, and the checks."""
         checks = ",".join(f"{scenario}.{index}" for scenario, index in sorted(self.checks))
         return f"{self.slip}|{self.about}|{checks}"
+
+    @property
+    def idea(self) -> str:
+        """What two findings must share for a teacher to speak of both at once: the slip."""
+        return idea_of(self.key)
+
+
+def idea_of(key: str) -> str:
+    """The idea of a finding by its key. What stays open, or cannot be read, has no idea in common but its kind."""
+    slip, _, rest = key.partition("|")
+    if slip == "unsettled" or not rest:
+        return key
+    return "|".join(key.split("|")[:2]) if slip == "unreadable" else slip
 
 
 @dataclass(frozen=True, slots=True)

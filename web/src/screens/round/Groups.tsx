@@ -13,13 +13,13 @@ interface GroupsProps {
   onChoose: (key: string | null) => void;
 }
 
-/** What to teach next: the findings that many share, by the marks at stake. */
+/** What to teach next: the ideas that went wrong for many, and what each of them costs. */
 export function Groups({ round, chosen, onChoose }: GroupsProps) {
   return (
     <section aria-labelledby="groups-title" className="flex min-h-0 flex-col border-l border-base-300">
       <div className="flex justify-between border-b border-base-300 px-5 py-2 text-sm text-neutral">
         <h2 id="groups-title">What to teach next</h2>
-        <span>by marks lost</span>
+        <span>by how many have it</span>
       </div>
       {round.groups.length === 0 ? (
         <p className="px-5 py-4">
@@ -145,11 +145,7 @@ function GroupLine({ group, chosen, onChoose }: GroupLineProps) {
             <InCode text={group.title} />
           </span>
           <span className="block text-sm text-neutral">
-            {group.excerpt ? (
-              <>
-                <code className="text-base-content">{group.excerpt}</code>{" "}
-              </>
-            ) : null}
+            <Ways group={group} />
             {count(group.marks_lost, "mark")}
             {group.confidence === "open" ? ", why is open" : ""}
           </span>
@@ -158,3 +154,25 @@ function GroupLine({ group, chosen, onChoose }: GroupLineProps) {
     </li>
   );
 }
+
+/** The lines in which an idea went wrong; of several the commonest, each with how many scripts have it. */
+function Ways({ group }: { group: GroupView }) {
+  if (group.variants.length < 2) {
+    return group.excerpt ? <code className="text-base-content">{group.excerpt} </code> : null;
+  }
+  const rest = group.variants.length - SHOWN;
+  return (
+    <ul>
+      {group.variants.slice(0, SHOWN).map((way) => (
+        <li key={way.excerpt}>
+          <code className="text-base-content">{way.excerpt}</code>
+          {way.scripts > 1 ? ` ${way.scripts} scripts` : ""}
+        </li>
+      ))}
+      {rest > 0 ? <li>and {count(rest, "line")} more</li> : null}
+    </ul>
+  );
+}
+
+/** Lines of a group that are listed before the rest is only counted. */
+const SHOWN = 3;

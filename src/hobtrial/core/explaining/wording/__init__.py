@@ -10,6 +10,7 @@ from .conditions import CONDITIONS
 from .ends import ENDS
 from .entry import Entry, Variant, replaced
 from .events import EVENTS
+from .ideas import IDEAS, idea_words
 from .runs import RUNS
 from .variables import VARIABLES
 
@@ -23,4 +24,4 @@ CHAPTERS: Final[dict[str, dict[str, Entry]]] = {
 }
 """The slips in the order in which they are read."""
 
-__all__ = ["CHAPTERS", "SLIPS", "Entry", "Variant", "replaced"]
+__all__ = ["CHAPTERS", "IDEAS", "SLIPS", "Entry", "Variant", "idea_words", "replaced"]

@@ -28,6 +28,15 @@ RUNS: Final[dict[str, Entry]] = {
         recognised="Recognised by Python's parser and the allow-list: nothing was run.",
         note="Nothing ran, so there are no marks yet. {instead}",
     ),
+    "craft": Entry(
+        title="The brief asks for something: {asked}",
+        for_class="The script is not built as the brief asks: {asked}",
+        example=("if score == 5:", "if score >= 5:"),
+        nudge="Does the script do it in the way that the brief asks for?",
+        pointer="{reason}. The brief asks for it: {asked}.",
+        recognised="Recognised by the lines of the exercise that look at how a script is built.",
+        note="The game may go as asked. This is about the way in which it is written. {because}",
+    ),
     "unsettled": Entry(
         title="{summary}",
         recognised="What is left when no change mends and the two runs do not settle the reason.",
