@@ -65,9 +65,9 @@ class Screens(Served):
         group = next(group for group in found["groups"] if wren["submission_id"] in group["submission_ids"])
         self.assertEqual(
             (group["title"], len(group["submission_ids"]), wren["groups"]),
-            ("The test of `score` is off at its boundary", 3, [group["key"]]),
+            ("A test is off at its boundary", 4, [group["key"]]),
         )
-        self.assertEqual((found["trials"], found["game_seconds"]), (144, 816))
+        self.assertEqual((found["trials"], found["game_seconds"]), (168, 1056))
 
     def test_try_and_trial(self) -> None:
         rows = self.client.get("/api/rounds/1").json()["students"]

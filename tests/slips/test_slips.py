@@ -96,8 +96,11 @@ class NoSlip(unittest.TestCase):
         for case, found in zip(cases, all_explained(cases), strict=True):
             with self.subTest(case.where):
                 verdicts = {check["verdict"] for each in found["scenarios"] for check in each["checks"]}
-                self.assertEqual((verdicts, found["findings"]), ({"held"}, []))
-            false[case.slip] += bool(found["findings"])
+                told = [
+                    each for each in found["findings"] if each["slip"] != "craft"
+                ]  # how it is built is another matter
+                self.assertEqual((verdicts, told), ({"held"}, []))
+            false[case.slip] += bool(told)
         table(f"{len(cases)} right scripts", ((slip, there[slip], there[slip] - false[slip]) for slip in there))
 
 

@@ -6,8 +6,7 @@ from .entry import Entry
 
 ENDS: Final[dict[str, Entry]] = {
     "stale-display": Entry(
-        title="The scoreboard lags behind: {name}",
-        for_class="The scoreboard lags behind",
+        title="The scoreboard lags behind",
         example=('board("Buns", score)\nscore += 1', 'score += 1\nboard("Buns", score)'),
         nudge="When the value changes, who tells the scoreboard?",
         pointer="Line {line} runs at the wrong moment. The scoreboard is shown the old value, not the new one.",

@@ -100,7 +100,7 @@ EVENTS: Final[dict[str, Entry]] = {
         note="The brackets make it happen. A name alone only says which one is meant.",
     ),
     "event-as-question": Entry(
-        title="`{met}` is an event and no question",
+        title="`{met}` is an event, not a question",
         example=('if pressed("a"):', 'if is_down("a"):'),
         nudge="Is this something to wait for, or something to ask right now?",
         pointer="Line {line} asks `{met}`. That is for waiting. To ask what is so now, write `{right}`.",
