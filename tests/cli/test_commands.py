@@ -108,7 +108,7 @@ class Mark(Folder):
         self.assertEqual((script["status"], script["marks"], script["fault"]["whose"]), ("unmarked", None, "machine"))
 
     def test_marks_stand_where_only_the_explanation_fails(self) -> None:
-        status, errors, files = self.marked("hobtrial.core.explaining.explain._follow")
+        status, errors, files = self.marked("hobtrial.core.reporting.making.craft_findings")
         self.assertEqual(status, 3)
         self.assertIn("The marks are right, but the mistakes could not be looked for.", errors)
         (script,) = json.loads(files["json"])["scripts"]

@@ -98,6 +98,8 @@ def texts_asked(prepared: Prepared) -> dict[Use, list[str]]:
         for look in piece.all_looks:
             add("look", look)
             add("word", look)
+    for kind in sorted(prepared.scene.kinds):
+        add("word", kind)
     for fact in prepared.scene.fact:
         for choice in fact.choices or ():
             add("word", str(choice))
