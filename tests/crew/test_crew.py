@@ -81,7 +81,7 @@ class CrewAtWork(unittest.IsolatedAsyncioTestCase):
         self.assertEqual((found.status, found.marks, found.fault.whose), ("unmarked", None, "machine"))
 
     async def test_a_fault_of_ours_is_told_as_ours_and_logged_under_its_id(self) -> None:
-        for where, status in (("judging.marking.play_scenario", "unmarked"), ("explaining.explain.search", "marked")):
+        for where, status in (("judging.marking.play_scenario", "unmarked"), ("explaining.chain.search", "marked")):
             with self.subTest(where), breaking(f"hobtrial.core.{where}", "AssertionError"), capture_logs() as logs:
                 async with Crew(1) as crew:
                     found = await crew.mark(await crew.open(FILES), "wren.py", sample_class()["wren"].encode())
