@@ -158,7 +158,11 @@ function GroupLine({ group, chosen, onChoose }: GroupLineProps) {
 /** The lines in which an idea went wrong; of several the commonest, each with how many scripts have it. */
 function Ways({ group }: { group: GroupView }) {
   if (group.variants.length < 2) {
-    return group.excerpt ? <code className="text-base-content">{group.excerpt} </code> : null;
+    return group.excerpt ? (
+      <>
+        <code className="text-base-content">{group.excerpt}</code>{" "}
+      </>
+    ) : null;
   }
   const rest = group.variants.length - SHOWN;
   return (
