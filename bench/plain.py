@@ -19,9 +19,9 @@ class Unwoven(Woven):
     """A script compiled as it is."""
 
     @functools.cached_property
-    def counting(self) -> CodeType:
+    def counting(self) -> tuple[CodeType, ...]:
         """Python's own code."""
-        return compile(self.script.text, SCRIPT_FILE, "exec")
+        return (compile(self.script.text, SCRIPT_FILE, "exec"),)
 
     @functools.cached_property
     def waits(self) -> bool:

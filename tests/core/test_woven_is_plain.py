@@ -98,7 +98,7 @@ class WovenIsPlain(unittest.TestCase):
                     accepted = depth
                     with self.subTest(name, depth=depth):
                         both = weave(reading, KNOWN_FUNCTIONS)
-                        self.assertTrue(both.recording.co_code and both.counting.co_code)
+                        self.assertTrue(all(piece.co_code for piece in (*both.recording, *both.counting)))
             self.assertGreaterEqual(accepted, 7, name)
 
     def test_planted_faults_of_the_weaving_are_caught(self) -> None:

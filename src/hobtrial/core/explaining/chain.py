@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from typing import Any, Final
 
-from ..judging import FEW, HELD, Played, Prepared, parting, reference_of
+from ..judging import HELD, Played, Prepared, parting, reference_of
 from ..script import Script
 from ..script.tree import origins
 from ..trial import Observable, Trace
@@ -40,7 +40,7 @@ class Link:
     @property
     def shown(self) -> bool:
         """Whether it is more than likely: one edit of the script's own, which the drawn runs bear out."""
-        return bool(self.best.proven) and not self.best.edit.copied and not self.rivals
+        return self.best.proven and not self.best.edit.copied and not self.rivals
 
 
 @dataclass(frozen=True, eq=False)
@@ -88,7 +88,7 @@ def _follow(prepared: Prepared, handed_in: Subject, played: list[Played], budget
 
 def _may_be_said(prepared: Prepared, tried: Tried, budget: Budget) -> bool:
     """What copies the reference mends whatever is wrong: it is said only where the drawn runs bear it out."""
-    return not tried.edit.copied or (tried.firm and bool(examined(prepared, tried, budget).proven))
+    return not tried.edit.copied or (tried.firm and examined(prepared, tried, budget).proven)
 
 
 def _proven(prepared: Prepared, chain: Chain, budget: Budget) -> Chain:
@@ -100,8 +100,8 @@ def _proven(prepared: Prepared, chain: Chain, budget: Budget) -> Chain:
     woven = prepared.weave(chain.script)
     for link in chain.links:
         if not link.best.proven:
-            parted = budget.examination.parted(woven, link.best.about)
-            link = replace(link, best=replace(link.best, proven=parted <= FEW))
+            drawn = budget.examination.answer(woven, link.best.about)
+            link = replace(link, best=replace(link.best, drawn=drawn))
         if not link.best.proven:
             return replace(chain, links=tuple(links), played=links[-1].after if links else chain.first)
         links.append(link)
@@ -117,7 +117,10 @@ def _rivals(prepared: Prepared, found: list[Tried], budget: Budget) -> list[Trie
         alike = tried.firm and tried.mends == best.mends and tried.apart == best.apart and tried.cost <= best.cost
         if edit.slip == best.edit.slip or edit.copied or not alike or narrower(best.edit, edit):
             continue
-        if edit.slip not in rivals and len(rivals) < MOST_RIVALS and examined(prepared, tried, budget).proven:
+        if edit.slip in rivals or len(rivals) == MOST_RIVALS:
+            continue
+        drawn = examined(prepared, tried, budget).drawn
+        if drawn == "agrees" or drawn == best.drawn == "beside":
             rivals[edit.slip] = tried
     return list(rivals.values())
 

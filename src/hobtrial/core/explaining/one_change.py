@@ -12,16 +12,16 @@ from __future__ import annotations
 
 import ast
 import re
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable
 from dataclasses import dataclass, field, replace
 from typing import Any, Final, Literal
 
 from ..judging import (
     CLOSE,
-    FEW,
     HELD,
     TRIALS_OF_AN_EDIT,
     Examination,
+    Examined,
     Played,
     Prepared,
     parting,
@@ -29,7 +29,7 @@ from ..judging import (
     reference_of,
     same_steps,
 )
-from ..script import Script, Woven
+from ..script import Script, Woven, reread
 from ..script.tree import apply
 from ..trial import Observable, Trace
 from .cost import cost
@@ -64,6 +64,7 @@ class Tried:
 
     edit: Edit
     text: str
+    woven: Woven
     played: tuple[Played, ...]
     mends: frozenset[CheckRef]
     facts: dict[str, Any]
@@ -74,10 +75,19 @@ class Tried:
     """How many tokens it changes or writes."""
     firm: bool
     """Whether the edited runs agree with the reference's; else it is only a step."""
+    eases: bool
+    """Whether it mends no check, but something goes right that did not."""
     apart: int = 0
     """On how many things, over all scenarios, the edited runs still part from the reference's."""
-    proven: bool | None = None
+    whole: bool = False
+    """Whether all trials of wild scenarios were played, and not only a few."""
+    drawn: Examined | None = None
     """Whether it goes as the reference goes in the drawn runs too; nothing until that was asked."""
+
+    @property
+    def proven(self) -> bool:
+        """Whether the drawn runs bear it out."""
+        return self.drawn in ("agrees", "beside")
 
 
 @dataclass
@@ -120,42 +130,79 @@ def search(prepared: Prepared, subject: Subject, played: list[Played], budget: B
     for copied, early in ((False, True), (False, False), (True, False)):
         if not early and not copied and not later:
             continue
-        for edit, text in _changes(subject, known, copied=copied):
+        dearest: int | None = None
+        for price, edit, text in _cheapest_first(subject, known, copied=copied):
+            if dearest is not None and price > dearest:
+                break  # everything is mended for less
+            if text in known:
+                continue
             budget.spent = budget.spent or budget.edits >= MOST_EDITS
             if budget.spent:
-                return _best_first(prepared, found, budget)
+                return _best_first(prepared, found, played, budget)
             tried = _try(prepared, edit, text, subject, played, budget, early=early)
             if tried is not UNSEEN and not (tried is TOO_EARLY and later):
                 known.add(text)
             if isinstance(tried, Tried):
+                tried = replace(tried, cost=price)
+                if dearest is None and _mends_all(tried, played):
+                    whole = _whole(prepared, tried, played, budget)
+                    tried = tried if whole is None else examined(prepared, whole, budget)
+                    dearest = price if tried.drawn == "agrees" else None
                 found.append(tried)
-        ordered = _best_first(prepared, found, budget)
+        ordered = _best_first(prepared, found, played, budget)
         if ordered and ordered[0].proven:
             break  # what is left comes on top of it
     return ordered
 
 
-def _changes(subject: Subject, known: set[str], *, copied: bool) -> Iterator[tuple[Edit, str]]:
-    """The edits worth trying with the texts that they give, each text once."""
+def _mends_all(tried: Tried, played: list[Played]) -> bool:
+    """Whether an edit of the script's own words mends every check that is broken."""
+    broken = sum(verdict.verdict != HELD for run in played for verdict in run.verdicts)
+    return tried.firm and not tried.edit.copied and len(tried.mends) == broken
+
+
+def _cheapest_first(subject: Subject, known: set[str], *, copied: bool) -> list[tuple[int, Edit, str]]:
+    """The edits worth trying with what they cost and the texts that they give; of one cost the narrower come first."""
+    script = subject.script.text
+    found: list[tuple[int, Edit, str]] = []
+    prices: dict[str, int] = {}
     for group in Group:
         for edit in edits(subject, group):
             if edit.copied is copied and edit.spans and _in_reach(edit, subject):
-                text = apply(subject.script.text, edit.spans)
-                if text not in known:
-                    yield edit, text
+                text = apply(script, edit.spans)
+                if text in known:
+                    continue
+                if text not in prices:
+                    prices[text] = cost(script, text)
+                found.append((prices[text] + edit.extra, edit, text))
+    return sorted(found, key=lambda each: each[0])
 
 
-def _best_first(prepared: Prepared, found: list[Tried], budget: Budget) -> list[Tried]:
+def _best_first(prepared: Prepared, found: list[Tried], played: list[Played], budget: Budget) -> list[Tried]:
     """The likeliest first: of those that mend the same, the cheapest that stands up to the drawn runs."""
     ordered = sorted(found, key=_rank)
     for copied in (False, True):
         likely = _narrow_first([tried for tried in ordered if tried.firm and tried.edit.copied is copied])
+        beside: Tried | None = None
         for tried in likely[:MOST_EXAMINED]:
             index = ordered.index(tried)
-            ordered[index] = examined(prepared, tried, budget)
-            if ordered[index].proven:
-                best = ordered.pop(index)
-                return [best, *ordered]
+            whole = _whole(prepared, tried, played, budget)
+            if whole is None:
+                del ordered[index]
+                continue
+            ordered[index] = examined(prepared, whole, budget)
+            if ordered[index].drawn == "agrees":
+                return [ordered.pop(index), *ordered]
+            if ordered[index].proven and beside is None:
+                beside = ordered[index]
+        if beside is not None:
+            ordered.remove(beside)
+            return [beside, *ordered]
+    while ordered:
+        whole = _whole(prepared, ordered[0], played, budget)
+        if whole is not None:
+            return [whole, *ordered[1:]]
+        ordered = ordered[1:]
     return ordered
 
 
@@ -169,14 +216,30 @@ def _narrow_first(ordered: list[Tried]) -> list[Tried]:
     return [*stands, *(tried for tried in ordered if tried not in stands)]
 
 
+def _whole(prepared: Prepared, tried: Tried, before: list[Played], budget: Budget) -> Tried | None:
+    """An edit with all trials of its wild scenarios, of which a few were played; nothing where it does not stand."""
+    wild = [index for index, run in enumerate(before) if prepared.scenarios[run.number].spec.wild is not None]
+    if tried.whole or not wild:
+        return tried
+    if not budget.take(sum(len(prepared.scenarios[before[index].number].plans) for index in wild)):
+        return None
+    after = list(tried.played)
+    for index in wild:
+        after[index] = play_scenario(prepared, tried.woven, before[index].number, like=before[index])
+    budget.count(after[index] for index in wild)
+    pairs = list(zip(before, after, strict=True))
+    mends = {ref for old, new in pairs for ref in _now(old, new, held=True)}
+    broken = {ref for old, new in pairs for ref in _now(old, new, held=False)}
+    if (len(broken) >= len(mends) and not tried.eases) or (broken and (tried.firm or tried.eases)):
+        return None
+    return replace(tried, played=tuple(after), mends=frozenset(mends), whole=True)
+
+
 def examined(prepared: Prepared, tried: Tried, budget: Budget) -> Tried:
     """An edit with the answer of the drawn runs: whether it goes as the reference goes there too."""
-    if tried.proven is not None:
+    if tried.drawn is not None:
         return tried
-    reading = prepared.read(tried.text)
-    assert isinstance(reading, Script)
-    parted = budget.examination.parted(prepared.weave(reading), tried.about)
-    return replace(tried, proven=parted <= FEW)
+    return replace(tried, drawn=budget.examination.answer(tried.woven, tried.about))
 
 
 def _rank(tried: Tried) -> tuple[Any, ...]:
@@ -225,7 +288,7 @@ def _try(
     if edit.slip in ASKED_OTHERWISE and _answers_alike(subject, reached, text, lines):
         budget.ruled_out += 1
         return None
-    script = prepared.reread(text)
+    script = reread(text, subject.script)
     if script is None or not budget.take(len(reached)):
         return None
     budget.edits += 1
@@ -275,20 +338,9 @@ def _try(
     if facts is None:
         return UNSEEN
     found, scenario = facts
-    wild = [run.number for run in played if prepared.scenarios[run.number].spec.wild is not None]
-    if not budget.take(sum(len(prepared.scenarios[number].plans) for number in wild)):
-        return None
-    whole = {number: play_scenario(prepared, woven, number, like=played[number]) for number in wild}
-    budget.count(whole.values())
-    after |= whole
-    mends = {ref for run in played for ref in _now(run, after[run.number], held=True)}
-    broken = {ref for run in played for ref in _now(run, after[run.number], held=False)}
-    if (len(broken) >= len(mends) and not eased) or (broken and (firm or eased)):
-        return None
     ordered = tuple(after[run.number] for run in played)
     apart = _apart(prepared, played, after)
-    price = cost(subject.script.text, text) + edit.extra
-    return Tried(edit, text, ordered, frozenset(mends), found, scenario, about, price, firm, apart)
+    return Tried(edit, text, woven, ordered, frozenset(mends), found, scenario, about, 0, firm, bool(eased), apart)
 
 
 def _answers_alike(subject: Subject, numbers: Iterable[int], text: str, lines: set[int]) -> bool:

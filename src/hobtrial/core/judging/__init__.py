@@ -4,7 +4,7 @@ from .agreement import CLOSE, Parting, first_parting, parting, same_steps, same_
 from .checks import PreparedCheck
 from .craft import CraftRule
 from .drawn import RUNS, drawn_plans
-from .examine import FEW, Examination
+from .examine import Examination, Examined
 from .expectation import Expectation, read_expectation
 from .live import LiveGame
 from .marking import (
@@ -32,7 +32,6 @@ from .written import inputs_back, written_back
 __all__ = [
     "BROKEN",
     "CLOSE",
-    "FEW",
     "HELD",
     "NOT_REACHED",
     "RUNS",
@@ -41,6 +40,7 @@ __all__ = [
     "CraftRule",
     "CraftVerdict",
     "Examination",
+    "Examined",
     "Expectation",
     "ExpectationError",
     "LiveGame",

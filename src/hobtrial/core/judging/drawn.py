@@ -1,6 +1,6 @@
 """Drawn runs: random inputs and beginnings, in which a script may part from the reference.
 
-Hypothesis draws, derandomized and without a database, so that a proof comes out the same each time.
+They are drawn with a fixed seed, so that a proof comes out the same each time.
 What the player can do is read off the exercise: its keys, pieces, choices, words, facts and answers.
 The runs by which an edit is cross-examined do each deed more often than the scenarios do, so that a limit
 that nobody tested is met too.
@@ -9,19 +9,19 @@ that nobody tested is met too.
 from __future__ import annotations
 
 import ast
-import contextlib
-from collections.abc import Iterator
+import functools
+from collections.abc import Callable, Iterator
 from dataclasses import replace
+from random import Random
 from typing import Any, Final
 
-from hypothesis import HealthCheck, Phase, find, settings
-from hypothesis import strategies as st
-from hypothesis.errors import NoSuchExample
-
 from ..script.tree import functions, handlers, walk
-from ..trial import OUTCOME, Arrangement, Plan, PlayerInput, click, done, held_key, pressed_key, variable
+from ..trial import OUTCOME, Arrangement, InputKind, Plan, PlayerInput, click, done, held_key, pressed_key, variable
 from ..words import frame_of
 from .prepare import Prepared
+
+Deed = Callable[[Random], PlayerInput]
+"""Draws something that the player does, at some time of a run."""
 
 RUNS: Final = 500
 """Runs in which a variant must act like the reference to count as perhaps no mistake."""
@@ -34,88 +34,83 @@ UNEXPECTED: Final = "plum"
 """An answer that no branch of a script waits for."""
 MOST_OF_ONE: Final = 14
 """How often such a run does one deed at most."""
+SEED: Final = 5
+"""Of all draws: the same exercise has the same runs each time."""
 
 
 def drawn_plans(prepared: Prepared) -> list[Plan]:
     """The plans of all drawn runs of a proof, the same ones each time."""
-    return _drawn(_plans(prepared, *_base(prepared)), RUNS)
+    return _drawn(prepared, RUNS, often=False)
 
 
 def examining_plans(prepared: Prepared) -> list[Plan]:
     """The plans of the runs by which an edit is cross-examined, the same ones each time."""
-    plans = _drawn(_plans(prepared, *_base(prepared), often=True), EXAMINED * 5)
-    return list(dict.fromkeys(plans))[:EXAMINED]
+    return list(dict.fromkeys(_drawn(prepared, EXAMINED * 5, often=True)))[:EXAMINED]
 
 
-def _base(prepared: Prepared) -> tuple[Plan, float]:
-    settings_ = prepared.exercise.settings
-    seconds = min(max(settings_.length(each) for each in settings_.scenario), LONGEST)
-    plan = replace(prepared.scenarios[0].plan, last_frame=frame_of(seconds), inputs=(), answers=(), arrange=())
-    return plan, seconds
+def _drawn(prepared: Prepared, runs: int, *, often: bool) -> list[Plan]:
+    settings = prepared.exercise.settings
+    seconds = min(max(settings.length(each) for each in settings.scenario), LONGEST)
+    base = replace(prepared.scenarios[0].plan, last_frame=frame_of(seconds), inputs=(), answers=(), arrange=())
+    random = Random(SEED)
+    if settings.style == "straight":
+        return [replace(base, answers=answers) for answers in _answered(prepared, random, runs, in_order=often)]
+    deeds = list(_deeds(prepared, seconds, (UNEXPECTED,) if often else ()))
+    known = _known(prepared, base.last_frame)
+    # a script that keeps count in variables of its own is not met by what is arranged, or shows it later than another
+    arranged = [] if often else _beginnings(prepared)
+    plans = []
+    for _ in range(runs):
+        if not deeds:
+            inputs: list[PlayerInput] = []
+        elif often:
+            inputs = _often(random, deeds, known, seconds)
+        else:
+            inputs = [random.choice(deeds)(random) for _ in range(random.randint(0, MOST_INPUTS))]
+        begins = [random.choice(arranged) for _ in range(random.randint(0, 2))] if arranged else []
+        plans.append(
+            replace(
+                base,
+                inputs=_possible(inputs),
+                arrange=tuple(begins),
+                seed=random.randint(1, 99),
+            )
+        )
+    return plans
 
 
-def _drawn(strategy: st.SearchStrategy[Plan], most: int) -> list[Plan]:
-    plans: list[Plan] = []
-
-    def note(plan: Plan) -> bool:
-        plans.append(plan)
-        return False
-
-    wanted = settings(
-        max_examples=most,
-        derandomize=True,
-        database=None,
-        deadline=None,
-        phases=[Phase.generate],
-        suppress_health_check=list(HealthCheck),
-    )
-    with contextlib.suppress(NoSuchExample):
-        find(strategy, note, settings=wanted)
-    return plans[:most]
+def _often(random: Random, deeds: list[Deed], known: list[list[PlayerInput]], seconds: float) -> list[PlayerInput]:
+    """Deeds of a run that does more than the scenarios: mixed ones, one several times, or a scenario's and more."""
+    way = random.randrange(3)
+    if way == 0:
+        return [random.choice(deeds)(random) for _ in range(random.randint(3, MOST_OF_ONE))]
+    if way == 1:
+        return _again(random.choice(deeds)(random), random.randint(3, MOST_OF_ONE), seconds)
+    left_out, more = random.randint(0, 6), random.randint(0, 3)  # so games end too
+    given = [each for index, each in enumerate(random.choice(known)) if index != left_out]
+    return given + [random.choice(deeds)(random) for _ in range(more)]
 
 
-def _plans(prepared: Prepared, base: Plan, seconds: float, *, often: bool = False) -> st.SearchStrategy[Plan]:
-    if prepared.exercise.settings.style == "straight":
-        return _answered(prepared, base, in_order=often)
-    times = st.integers(0, max(int(seconds * 10) - 1, 0)).map(lambda tenth: tenth / 10)
-    deeds = list(_deeds(prepared, times, (UNEXPECTED,) if often else ()))
-    inputs: st.SearchStrategy[list[PlayerInput]] = st.just([])
-    if deeds and often:
-        mixed = st.lists(st.one_of(deeds), min_size=3, max_size=MOST_OF_ONE)
-        several = st.builds(_again, st.one_of(deeds), st.integers(3, MOST_OF_ONE), st.just(seconds))
-        inputs = st.one_of(mixed, several, _varied(prepared, deeds, base.last_frame))
-    elif deeds:
-        inputs = st.lists(st.one_of(deeds), max_size=MOST_INPUTS)
-    begins: st.SearchStrategy[list[Arrangement]] = st.just([])
-    if arranged := _beginnings(prepared):
-        begins = begun = st.lists(st.sampled_from(arranged), max_size=2)
-        if often:  # a script that keeps count in variables of its own is not met by what is arranged
-            begins = st.tuples(st.integers(0, 4), begun).map(lambda pair: pair[1] if pair[0] == 4 else [])
-    return st.builds(
-        lambda doings, arrange, seed: replace(
-            base,
-            inputs=tuple(sorted(doings, key=lambda each: each.frame)),
-            arrange=tuple(arrange),
-            seed=seed,
-        ),
-        inputs, begins, st.integers(1, 99),
-    )  # fmt: skip
+def _possible(inputs: list[PlayerInput]) -> tuple[PlayerInput, ...]:
+    """What one player can do of it, in order of time: no key that is down is pressed, nothing is done twice at once."""
+    found: list[PlayerInput] = []
+    until: dict[str, int] = {}
+    for each in sorted(inputs, key=lambda each: each.frame):
+        deed = each.what if each.kind in ("press", "hold") else each.kind
+        if each.frame > until.get(deed, -1):
+            until[deed] = max(each.up, each.frame)
+            found.append(each)
+    return tuple(found)
 
 
-def _varied(
-    prepared: Prepared, deeds: list[st.SearchStrategy[PlayerInput]], last: int
-) -> st.SearchStrategy[list[PlayerInput]]:
-    """What a scenario's player does, with up to three deeds more and perhaps one less: so games end too."""
-    known = [
+def _known(prepared: Prepared, last: int) -> list[list[PlayerInput]]:
+    """What the scenarios' players do, up to a frame."""
+    found = [
         [each for each in plan.inputs if each.frame <= last]
         for scenario in prepared.scenarios
         for plan in scenario.plans
     ]
-    known = [each for each in known if each] or [[]]
-    return st.builds(
-        lambda given, more, left_out: [each for index, each in enumerate(given) if index != left_out] + more,
-        st.sampled_from(known), st.lists(st.one_of(deeds), max_size=3), st.integers(0, 6),
-    )  # fmt: skip
+    return [each for each in found if each] or [[]]
 
 
 def _again(deed: PlayerInput, often: int, seconds: float) -> list[PlayerInput]:
@@ -125,15 +120,18 @@ def _again(deed: PlayerInput, often: int, seconds: float) -> list[PlayerInput]:
     return [replace(deed, frame=step * turn, up=step * turn + held) for turn in range(1, often + 1)]
 
 
-def _answered(prepared: Prepared, base: Plan, *, in_order: bool) -> st.SearchStrategy[Plan]:
-    """Runs of a straight script; `in_order` gives each question an answer that fits it."""
-    if in_order:
-        each = [st.sampled_from(sorted(texts)) for texts in _answers_to_each(prepared)]
-        given: st.SearchStrategy[Any] = st.tuples(*each)
-    else:
-        texts = sorted(_answers(prepared))
-        given = st.lists(st.sampled_from(texts), max_size=6) if texts else st.just([])
-    return given.map(lambda answers: replace(base, answers=tuple((0, text) for text in answers)))
+def _answered(
+    prepared: Prepared, random: Random, runs: int, *, in_order: bool
+) -> Iterator[tuple[tuple[int, str], ...]]:
+    """The answers of runs of a straight script; `in_order` gives each question one that fits it."""
+    each = [sorted(texts) for texts in _answers_to_each(prepared)]
+    any_of = sorted(_answers(prepared))
+    for _ in range(runs):
+        if in_order:
+            given = [random.choice(texts) for texts in each]
+        else:
+            given = [random.choice(any_of) for _ in range(random.randint(0, 6))] if any_of else []
+        yield tuple((0, text) for text in given)
 
 
 def _answers_to_each(prepared: Prepared) -> list[set[str]]:
@@ -149,9 +147,7 @@ def _answers_to_each(prepared: Prepared) -> list[set[str]]:
     return [texts if any(map(str.isdigit, texts)) else texts | {UNEXPECTED} for texts in found]
 
 
-def _deeds(
-    prepared: Prepared, times: st.SearchStrategy[float], more: tuple[str, ...] = ()
-) -> Iterator[st.SearchStrategy[PlayerInput]]:
+def _deeds(prepared: Prepared, seconds: float, more: tuple[str, ...] = ()) -> Iterator[Deed]:
     """What the player can do: read off the scenarios' inputs, the reference's events and the steered pieces.
 
     `more` are further answers, where any are given.
@@ -182,18 +178,31 @@ def _deeds(
         facts.setdefault(fact.name, set()).update(fact.range or fact.choices or ())
     answers |= set(more) if answers else set()
     clicks &= {piece.name for piece in prepared.scene.piece}
+    latest = max(int(seconds * 10) - 1, 0)
+
+    def time(random: Random) -> float:
+        return random.randint(0, latest) / 10
+
     if keys:
-        chosen = st.sampled_from(sorted(keys))
-        yield st.builds(held_key, chosen, times, st.integers(1, 25).map(lambda tenth: tenth / 10))
-        yield st.builds(pressed_key, chosen, times)
+        some = sorted(keys)
+        yield lambda random: held_key(random.choice(some), time(random), random.randint(1, 25) / 10)
+        yield lambda random: pressed_key(random.choice(some), time(random))
     if clicks:
-        yield st.builds(click, times, st.sampled_from(sorted(clicks)))
-    for kind, texts in (("pick", picks), ("type", typed), ("answer", answers)):
+        pieces = sorted(clicks)
+        yield lambda random: click(time(random), random.choice(pieces))
+    done_with: dict[InputKind, set[str]] = {"pick": picks, "type": typed, "answer": answers}
+    for kind, texts in done_with.items():
         if texts:
-            yield st.builds(done, st.just(kind), times, st.sampled_from(sorted(texts)))
+            yield functools.partial(_done, kind, time, [(text,) for text in sorted(texts)])
     for name, values in facts.items():
-        chosen_value = st.sampled_from(sorted(values, key=repr))
-        yield st.builds(done, st.just("set"), times, st.just(name), chosen_value)
+        yield functools.partial(_done, "set", time, [(name, value) for value in sorted(values, key=repr)])
+
+
+def _done(
+    kind: InputKind, time: Callable[[Random], float], choices: list[tuple[Any, ...]], random: Random
+) -> PlayerInput:
+    """One of several things done, at some time."""
+    return done(kind, time(random), *random.choice(choices))
 
 
 def _beginnings(prepared: Prepared) -> list[Arrangement]:

@@ -6,11 +6,11 @@ deed more often. A right change parts in none of them, or in few: where the scri
 
 from __future__ import annotations
 
-from typing import Final
+from typing import Final, Literal
 
 from ..script import Woven
 from ..trial import Observable, Options, Plan, Trace, play
-from .agreement import same_steps
+from .agreement import parting, same_steps
 from .drawn import examining_plans
 from .prepare import Prepared
 
@@ -19,6 +19,13 @@ FEW: Final = 1
 
 NEWLY: Final = 2
 """For how many a run counts in which the change does harm: something goes wrong there that went right without it."""
+
+
+Examined = Literal["agrees", "beside", "parts"]
+"""It goes as the reference; it would, but for something else that is wrong beside it; or it does not."""
+
+BESIDE: Final = 2
+"""How many runs an edit must mend for each in which something else is wrong as well."""
 
 
 class Examination:
@@ -32,31 +39,53 @@ class Examination:
         self.passes = 0
         """The work of all runs so far."""
 
-    def parted(self, edited: Woven, about: frozenset[Observable], most: int = FEW) -> int:
-        """In how many drawn runs an edited script parts from the reference, counted up to one more than `most`.
+    def answer(self, edited: Woven, about: frozenset[Observable]) -> Examined:
+        """Whether an edited script goes as the reference goes in the drawn runs.
 
         It parts where it goes otherwise on what it should mend, or on anything on which the script itself did not.
+        A run in which something else is wrong as well, which the edit only puts off or does not alter, is held
+        against it where such runs are not few beside those that it mends. `FEW` runs may be otherwise in any way.
         """
-        parted = 0
+        parted = elsewhere = 0
+        right: list[int] = []
         for index, (plan, theirs) in enumerate(self._runs):
             trace = self._play(edited, plan)
             stopped = trace.stopped is not None and theirs.stopped is None
             odd = [what for what in trace.samples if not same_steps(what, trace, theirs)]
-            if stopped or any(what in about for what in odd):
+            asked = [what for what in odd if what in about]
+            if not stopped and asked and all(self._no_sooner(index, what, trace) for what in asked):
+                elsewhere += 1
+            elif stopped or asked:
                 parted += 1
             elif any(self._alike(index, what) for what in odd):
                 parted += NEWLY
-            if parted > most:
-                break
-        return parted
+            else:
+                right.append(index)
+            if parted > FEW:
+                return "parts"
+        if parted + elsewhere <= FEW:
+            return "agrees"
+        mended = sum(any(not self._alike(index, what) for what in about) for index in right)
+        return "beside" if elsewhere * BESIDE <= mended else "parts"
 
     def _alike(self, index: int, what: Observable) -> bool:
         """Whether the script as it was handed in goes as the reference goes there."""
-        plan, theirs = self._runs[index]
+        own, theirs = self._own_run(index), self._runs[index][1]
+        return own.stopped is None and (what not in theirs.samples or same_steps(what, own, theirs))
+
+    def _no_sooner(self, index: int, what: Observable, edited: Trace) -> bool:
+        """Whether the edited script goes just as the script was handed in, or goes right for longer."""
+        own, theirs = self._own_run(index), self._runs[index][1]
+        old, new = own.samples[what], edited.samples[what]
+        if old.frames == new.frames and old.values == new.values:
+            return True
+        before, now = parting(what, own, theirs), parting(what, edited, theirs)
+        return before is not None and now is not None and now.frame > before.frame
+
+    def _own_run(self, index: int) -> Trace:
         if index not in self._own:
-            self._own[index] = self._play(self._woven, plan)
-        own = self._own[index]
-        return own.stopped is None and same_steps(what, own, theirs)
+            self._own[index] = self._play(self._woven, self._runs[index][0])
+        return self._own[index]
 
     def _play(self, woven: Woven, plan: Plan) -> Trace:
         trace = _play(self._prepared, woven, plan)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import ast
+import functools
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
@@ -10,7 +11,7 @@ from ..events import PAIR_EVENTS, Event
 from ..exercise import Exercise, ExerciseError, Fault, Lines, Scenario, Settings, load
 from ..exercise.files import REFERENCE, SETTINGS
 from ..scene import SceneSpec
-from ..script import BUILTINS, DEFAULT_LIMITS, Limits, Reading, Script, Unreadable, Woven, read, reread, weave
+from ..script import BUILTINS, DEFAULT_LIMITS, Limits, Reading, Script, Unreadable, Woven, read, weave
 from ..script.tree import imported_names, walk
 from ..trial import GAME_NAMES, KNOWN_FUNCTIONS, Options, Plan, Trace, play
 from .craft import CraftRule, read_craft
@@ -51,10 +52,6 @@ class Prepared:
         settings = self.exercise.settings
         return read(source, self.taken, frozenset(settings.narrow), straight=settings.style == "straight")
 
-    def reread(self, text: str) -> Script | None:
-        """A small change of an accepted script, to try it: see `script.reread`."""
-        return reread(text, straight=self.exercise.settings.style == "straight")
-
     def weave(self, script: Script) -> Woven:
         """Weaves a script for this exercise."""
         return weave(script, KNOWN_FUNCTIONS)
@@ -69,7 +66,7 @@ class Prepared:
         options = Options(scenario.observe, self.alias, watch, scenario.each, record, self.limits)
         return play(woven, self.scene, plan, options)
 
-    @property
+    @functools.cached_property
     def limits(self) -> Limits:
         """The limits of its trials."""
         return replace(DEFAULT_LIMITS, **self.exercise.settings.limits)

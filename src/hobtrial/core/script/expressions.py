@@ -11,7 +11,6 @@ from dataclasses import dataclass
 from typing import Any, Final, TypeVar
 
 from ..script.tree import bound_names, declared, declared_global
-from .read import Script
 
 Node = TypeVar("Node", bound=ast.AST)
 
@@ -55,9 +54,9 @@ class Scope:
 class ExpressionWeaver:
     """Builds new expressions; the script's own nodes are copied, never changed."""
 
-    def __init__(self, script: Script, direct: frozenset[str], *, record: bool) -> None:
-        self.script = script
-        self.lines = script.text.split("\n")
+    def __init__(self, direct: frozenset[str], *, record: bool, text: str = "") -> None:
+        """`text` is the source of the nodes, for a body that records."""
+        self.lines = text.split("\n")
         self.record = record
         self.direct = direct
         self.tests: list[Test] = []

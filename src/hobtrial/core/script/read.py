@@ -88,16 +88,45 @@ def read(
     return Script(text, tree, global_names(tree), straight)
 
 
-def reread(text: str, straight: bool) -> Script | None:
+def reread(text: str, base: Script) -> Script | None:
     """A text made of an accepted one, without a look at whether it is accepted itself; nothing if it is not Python.
 
     For trying out many small changes. What comes of one is told to nobody before `read` has accepted it.
+    The statements of the top level that stand as they stood are the same nodes as in `base`.
     """
     try:
-        tree = ast.parse(text)
+        tree = _retold(text, base) or ast.parse(text)
     except (SyntaxError, ValueError, MemoryError, RecursionError, OverflowError):
         return None
-    return Script(text, tree, global_names(tree), straight)
+    return Script(text, tree, global_names(tree), base.straight)
+
+
+def _retold(text: str, base: Script) -> ast.Module | None:
+    """The tree of a text of which only the statements that changed are read; nothing where they do not stand alone."""
+    old, new = base.lines, text.split("\n")
+    most = min(len(old), len(new))
+    same = next((index for index in range(most) if old[index] != new[index]), most)
+    tail = next((back for back in range(most - same) if old[-1 - back] != new[-1 - back]), most - same)
+    body = base.tree.body
+    begins = [_first_line(statement) for statement in body]
+    ends = [statement.end_lineno or 0 for statement in body]
+    if any(end >= begin for end, begin in zip(ends, begins[1:], strict=False)):
+        return None  # two on one line
+    kept = sum(end <= same for end in ends)
+    back = sum(begin > len(old) - tail for begin in begins) if len(old) == len(new) else 0
+    first = ends[kept - 1] if kept else 0
+    last = begins[-back] - 1 if back else len(new)
+    try:
+        middle = ast.parse("\n" * first + "\n".join(new[first:last])).body
+    except SyntaxError:
+        return None
+    return ast.Module([*body[:kept], *middle, *(body[-back:] if back else [])], [])
+
+
+def _first_line(statement: ast.stmt) -> int:
+    """The line on which a statement begins, with what is said above a `def`."""
+    decorators = statement.decorator_list if isinstance(statement, ast.FunctionDef) else []
+    return min([statement.lineno, *(each.lineno for each in decorators)])
 
 
 def _all_faults(text: str, error: SyntaxError) -> list[Problem]:

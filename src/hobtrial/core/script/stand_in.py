@@ -2,10 +2,16 @@
 
 from __future__ import annotations
 
+import functools
 from types import ModuleType
 from typing import Any
 
 from .limits import Halt
+
+
+@functools.cache
+def _names_of(module: ModuleType) -> frozenset[str]:
+    return frozenset(dir(module))
 
 
 class StandIn:
@@ -16,7 +22,7 @@ class StandIn:
     def __init__(self, module: ModuleType, parts: dict[str, Any]) -> None:
         self._name = module.__name__
         self._parts = parts
-        self._others = frozenset(dir(module))
+        self._others = _names_of(module)
 
     def __repr__(self) -> str:
         return f"<module '{self._name}'>"

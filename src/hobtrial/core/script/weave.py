@@ -34,18 +34,21 @@ from __future__ import annotations
 import ast
 import functools
 import warnings
+from collections import Counter
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from types import CodeType
 from typing import Final
 
-from ..script.tree import declared, declared_global, functions, names_bound_anywhere
+from ..script.tree import declared, declared_global, names_bound_anywhere
 from .changes import changed_places
 from .expressions import GROWING, ExpressionWeaver, Scope, Test, at, call, is_number, name
 from .read import Script
-from .tree import walk
+from .tree import children, walk
 
 SCRIPT_FILE: Final = "<script>"
+PIECES: Final = 1024
+"""Statements whose woven code is kept: some ten scripts, each with its edits."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -56,14 +59,16 @@ class Woven:
     known: frozenset[str]
 
     @functools.cached_property
-    def recording(self) -> CodeType:
-        """The body for a full trace."""
-        return _compiled(self._recorder[1])
+    def recording(self) -> tuple[CodeType, ...]:
+        """The body for a full trace, in one piece."""
+        return (_compiled(self._recorder[1]),)
 
     @functools.cached_property
-    def counting(self) -> CodeType:
-        """The body for verdicts only."""
-        return _compiled(_Weaver(self.script, self.known, record=False).module())
+    def counting(self) -> tuple[CodeType, ...]:
+        """The body for verdicts only: a piece for each statement of the top level. Raises `SyntaxError`."""
+        own = _own(self.script.tree)
+        direct = _direct(self.script.tree, own, self.known)
+        return tuple(_counting(statement, own, direct) for statement in self.script.tree.body)
 
     @functools.cached_property
     def lines(self) -> tuple[int, ...]:
@@ -77,23 +82,32 @@ class Woven:
 
     @functools.cached_property
     def _recorder(self) -> tuple[_Weaver, ast.Module]:
-        weaver = _Weaver(self.script, self.known, record=True)
-        return weaver, weaver.module()
+        own = _own(self.script.tree)
+        direct = _direct(self.script.tree, own, self.known)
+        weaver = _Weaver(own, direct, record=True, text=self.script.text)
+        return weaver, weaver.module(self.script.tree.body)
 
     @functools.cached_property
     def waits(self) -> bool:
         """Whether any of its handlers can wait."""
-        return self.script.straight or any(
-            (isinstance(node, ast.Name) and node.id == "wait")
-            or (isinstance(node, ast.Attribute) and node.attr == "walk")
-            or _imports_time(node)
-            for node in walk(self.script.tree)
-        )
+        return self.script.straight or any(map(_can_wait, self.script.tree.body))
 
 
 def weave(script: Script, known: frozenset[str]) -> Woven:
     """Weaves a script. `known` are the names of functions that the game gives to it."""
     return Woven(script, known)
+
+
+def _locate(node: ast.AST, line: int, column: int, end_line: int, end_column: int) -> None:
+    """Gives places to the nodes that have none, those of the nodes around them, like `ast.fix_missing_locations`."""
+    if "lineno" in node._attributes:
+        known = node.__dict__
+        line = known.setdefault("lineno", line)
+        column = known.setdefault("col_offset", column)
+        end_line = known.setdefault("end_lineno", end_line)
+        end_column = known.setdefault("end_col_offset", end_column)
+    for child in children(node):
+        _locate(child, line, column, end_line, end_column)
 
 
 def _compiled(tree: ast.Module) -> CodeType:
@@ -103,26 +117,66 @@ def _compiled(tree: ast.Module) -> CodeType:
         return code
 
 
+def _own(tree: ast.Module) -> frozenset[str]:
+    """The functions of a script that are defined once, at the top level, and whose names mean nothing else."""
+    top = {node.name for node in tree.body if isinstance(node, ast.FunctionDef)}
+    defined: Counter[str] = Counter()
+    others: set[str] = set()
+    for statement in tree.body:
+        functions_there, names_there = _names_of(statement)
+        defined.update(functions_there)
+        others |= names_there
+    return frozenset(each for each in top if defined[each] == 1 and each not in others)
+
+
+def _direct(tree: ast.Module, own: frozenset[str], known: frozenset[str]) -> frozenset[str]:
+    """The names of functions that can be called without a guard at the place of the call."""
+    return own | (known - names_bound_anywhere(tree))
+
+
+@functools.lru_cache(maxsize=PIECES)
+def _names_of(statement: ast.stmt) -> tuple[tuple[str, ...], frozenset[str]]:
+    """The functions that a statement defines, inner ones too, and the other names that it gives a value."""
+    nodes = list(walk(statement))
+    others = {
+        node.id if isinstance(node, ast.Name) else node.arg
+        for node in nodes
+        if (isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)) or isinstance(node, ast.arg)
+    }
+    return tuple(node.name for node in nodes if isinstance(node, ast.FunctionDef)), frozenset(others)
+
+
+@functools.lru_cache(maxsize=PIECES)
+def _counting(statement: ast.stmt, own: frozenset[str], direct: frozenset[str]) -> CodeType:
+    """One statement of the top level, woven for verdicts only: most edits of a script leave most of them alone."""
+    return _compiled(_Weaver(own, direct, record=False).module([statement]))
+
+
+@functools.lru_cache(maxsize=PIECES)
+def _can_wait(statement: ast.stmt) -> bool:
+    """Whether a statement has anything in it that lets a handler wait."""
+    return any(
+        (isinstance(node, ast.Name) and node.id == "wait")
+        or (isinstance(node, ast.Attribute) and node.attr == "walk")
+        or _imports_time(node)
+        for node in walk(statement)
+    )
+
+
 class _Weaver(ExpressionWeaver):
     """Builds a new tree, statement by statement."""
 
-    def __init__(self, script: Script, known: frozenset[str], *, record: bool) -> None:
-        bound = names_bound_anywhere(script.tree)
-        defined = [function.name for function in functions(script.tree)]
-        others = {
-            node.id if isinstance(node, ast.Name) else node.arg
-            for node in walk(script.tree)
-            if (isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)) or isinstance(node, ast.arg)
-        }
-        top = {node.name for node in script.tree.body if isinstance(node, ast.FunctionDef)}
-        self.own = frozenset(each for each in top if defined.count(each) == 1 and each not in others)
-        super().__init__(script, self.own | (known - bound), record=record)
+    def __init__(self, own: frozenset[str], direct: frozenset[str], *, record: bool, text: str = "") -> None:
+        super().__init__(direct, record=record, text=text)
+        self.own = own
         self.counters: list[int] = []
         self._temporary = 0
 
-    def module(self) -> ast.Module:
-        body = self.body(self.script.tree.body)
-        return ast.fix_missing_locations(ast.Module(body=body, type_ignores=[]))
+    def module(self, statements: Sequence[ast.stmt]) -> ast.Module:
+        """What some statements of the top level become."""
+        woven = ast.Module(body=self.body(statements), type_ignores=[])
+        _locate(woven, 1, 0, 1, 0)
+        return woven
 
     def _do_global(self, node: ast.Global) -> list[ast.stmt]:
         """`global n` → `pass`: it is declared at the head of its function, which is where it counts from."""

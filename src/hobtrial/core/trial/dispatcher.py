@@ -22,6 +22,10 @@ TOLD_UNHANDLED: Final = frozenset(
 """Events that are recorded even where no handler waits for them."""
 
 
+FRAME: Final = Event("frame")
+FRAME_FORMS: Final = (FRAME,)
+
+
 class Dispatcher:
     """Fires events in a game, and delivers what their handlers cause. `waits`: whether any handler can wait."""
 
@@ -40,6 +44,16 @@ class Dispatcher:
     def fire(self, event: Event, *given: Any) -> None:
         """An event that is about no piece; `given` is what its handlers may take."""
         self._came((event,), event, given, (), (event,) if event.kind in EVERY_FRAME else ())
+
+    def each_frame(self) -> None:
+        """The end of a frame has come, for those who wait for it."""
+        if self.state.recorder is not None or self.moments is not None:
+            self.fire(FRAME)
+            return
+        handlers = self.state.handlers.waiting_for(FRAME_FORMS)
+        self.state.handlers.count(FRAME_FORMS)
+        for handler in handlers:
+            self._handle(handler, (), (), (handler.order, FRAME))
 
     def fire_piece(self, kind: EventKind, body: Body | None) -> None:
         """A click, an arrival or a removal."""
@@ -104,9 +118,9 @@ class Dispatcher:
         if recorder is not None:
             recorder.handler = handler.name
         if self._waits:
-            self.host.run(lambda: self.state.waits.run(lambda: handler.function(*arguments), busy))
+            self.host.run(self.state.waits.run, lambda: handler.function(*arguments), busy)
         else:
-            self.host.run(lambda: handler.function(*arguments))
+            self.host.run(handler.function, *arguments)
         self.state.handler = None
         if recorder is not None:
             recorder.handler = None
@@ -162,7 +176,7 @@ class Dispatcher:
         if state.recorder is not None:
             state.recorder.handler = state.handler.name if state.handler else None
             state.recorder.cause = cause
-        self.host.run(lambda: state.waits.resume(sleeper))
+        self.host.run(state.waits.resume, sleeper)
         state.handler = None
         if state.recorder is not None:
             state.recorder.handler = None

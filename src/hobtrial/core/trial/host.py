@@ -10,7 +10,7 @@ import sys
 from collections.abc import Callable
 from typing import Any
 
-from ..script import Guards, Halt, Limits, OutOfMemory, Woven, builtins_of, stand_ins
+from ..script import Guards, Halt, Limits, OutOfMemory, StandIn, Woven, builtins_of, stand_ins
 from ..script.hints import loop_hint
 from ..script.texts import message_of
 from ..words import Stop, short_text
@@ -35,16 +35,12 @@ class Host:
         self._limits = limits
         self._budget = self.guards.budget
         self._left = limits.passes_a_trial
-        self._code = woven.counting if state.recorder is None else woven.recording
+        self._modules: dict[str, StandIn] = {}
+        self._pieces = woven.counting if state.recorder is None else woven.recording
         self.globals: dict[str, Any] = {"__builtins__": self._names()}
 
     def _names(self) -> dict[str, Any]:
         state = self.state
-        modules = stand_ins(self.guards, state.plan.seed, state.waits.wait, state.plan.luck)
-
-        def module(name: str, part: str | None) -> Any:
-            return modules[name] if part is None else getattr(modules[name], part)
-
         hidden: dict[str, Any] = {
             "__name__": "__main__",
             "__build_class__": builtins.__build_class__,
@@ -52,7 +48,7 @@ class Host:
             "__over": self._over,
             "__tick": self._tick,
             "__except": self._except,
-            "__module": module,
+            "__module": self._module,
             "__enter": self._enter,
             "__leave": self._leave,
             "__put": self._put,
@@ -69,13 +65,14 @@ class Host:
 
     def read_file(self) -> None:
         """Runs the file from top to bottom."""
-        exec(self._code, self.globals)
+        for piece in self._pieces:
+            exec(piece, self.globals)
 
-    def run(self, work: Callable[[], Any]) -> None:
+    def run(self, work: Callable[..., Any], *given: Any) -> None:
         """Runs a piece of the script under its budget. Raises `TrialOver` where that is stopped; `stop` says why."""
         granted = self._budget[0] = min(self._limits.passes_a_handler, self._left)
         try:
-            work()
+            work(*given)
         except Halt as halt:
             self._stopped(halt.kind, halt.message, halt.line or line_of(halt), limit=True)
         except RecursionError as error:
@@ -93,6 +90,13 @@ class Host:
         raise TrialOver
 
     # ---- what the woven code calls
+
+    def _module(self, name: str, part: str | None) -> Any:
+        if not self._modules:
+            plan = self.state.plan
+            self._modules = stand_ins(self.guards, plan.seed, self.state.waits.wait, plan.luck)
+        module = self._modules[name]
+        return module if part is None else getattr(module, part)
 
     def _over(self, line: int) -> None:
         if (

@@ -66,12 +66,13 @@ class Sampler:
         """Notes what everything is at the end of a frame."""
         for timeline, get in self._getters:
             value = get()
-            if timeline.values:
-                last = timeline.values[-1]
+            values = timeline.values
+            if values:
+                last = values[-1]
                 if last is value or (type(last) is type(value) and last == value):
                     continue
             timeline.frames.append(frame)
-            timeline.values.append(value)
+            values.append(value)
 
 
 class MovingSampler(Sampler):

@@ -184,7 +184,7 @@ class Run:
             self.dispatcher.deliver()
         self._meet(frame)
         if "frame" in self.state.handlers.kinds:
-            self.dispatcher.fire(Event("frame"))
+            self.dispatcher.each_frame()
 
     def end(self, last: int) -> Trace:
         """Ends the trial after a frame and freezes what it was."""
@@ -227,7 +227,7 @@ class Run:
     def _begin_straight(self) -> None:
         """A straight script runs once, from the first frame on."""
         self.dispatcher.ran = True
-        self.host.run(lambda: self.state.waits.run(self.host.read_file))
+        self.host.run(self.state.waits.run, self.host.read_file)
         self.dispatcher.deliver()
 
     def _meet(self, frame: int) -> None:

@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from typing import Any
+from typing import Any, Final
 
 from ..scene import SceneState
 from ..words import FRAMES_PER_SECOND, UNSET
 from .observe import Observable, same_words
 from .recorder import keep
 from .state import GameState
+
+QUICK: Final = frozenset((int, float, str, bool))
+"""Types of values that need no copy."""
 
 
 class Variables:
@@ -46,6 +49,16 @@ class Variables:
             return value
         return UNSET if callable(value) else keep(value)
 
+    def reader(self, name: str) -> Callable[[], Any]:
+        """A function that reads it; quick where the script keeps a plain value under that very name."""
+        look, read = self._globals.get, self.read
+
+        def value_now() -> Any:
+            value = look(name)
+            return value if type(value) in QUICK else read(name)
+
+        return value_now
+
     def arrange(self, name: str, value: Any) -> str | None:
         """Sets a variable that the script has; gives the name under which it keeps it."""
         bound = self.bound(name)
@@ -63,7 +76,7 @@ def getter(what: Observable, state: GameState, variables: Variables) -> Callable
     showing, scene = state.showing, state.scene
     match what.what:
         case "variable":
-            return lambda: variables.read(what.name)
+            return variables.reader(what.name)
         case "property":
             return lambda: _property(scene, what.name, what.attribute)
         case "count":

@@ -18,7 +18,7 @@ from .bindings import (
     own_nodes,
     with_locals,
 )
-from .nodes import walk
+from .nodes import children, walk
 from .rewriting import (
     ChangedLine,
     after,
@@ -71,6 +71,7 @@ __all__ = [
     "calls",
     "changed_lines",
     "changes_of",
+    "children",
     "code_of",
     "column",
     "constants",

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import ast
 import functools
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 from .nodes import children, walk
 
@@ -31,19 +31,39 @@ def bound_by(node: ast.AST) -> Iterator[str]:
 
 
 @functools.lru_cache(maxsize=8)
-def names_bound_anywhere(tree: ast.AST) -> frozenset[str]:
-    """All names that are bound in a tree, in whichever scope; imported ones from `enum` do not count."""
-    enums = {name for name, (module, _) in imported_names(tree).items() if module == "enum"}
-    return frozenset(name for node in walk(tree) for name in bound_by(node)) - enums
+def names_bound_anywhere(tree: ast.Module) -> frozenset[str]:
+    """All names that are bound in a script, in whichever scope; imported ones from `enum` do not count."""
+    parts = [_bound_in(statement) for statement in tree.body]
+    enums = {name for _, imported, _ in parts for name, (module, _) in imported.items() if module == "enum"}
+    return frozenset().union(*(names for names, _, _ in parts)) - enums
 
 
-@functools.lru_cache(maxsize=256)
+@functools.lru_cache(maxsize=1024)
+def _bound_in(statement: ast.stmt) -> tuple[frozenset[str], dict[str, tuple[str, str]], frozenset[str]]:
+    """The names that a statement binds in whichever scope, those that it imports, those declared `global` in it."""
+    nodes = list(walk(statement))
+    outside = {name for node in nodes if isinstance(node, ast.Global) for name in node.names}
+    return frozenset(name for node in nodes for name in bound_by(node)), _imported(nodes), frozenset(outside)
+
+
 def bound_names(scope: ast.AST) -> frozenset[str]:
     """The names that a module, function or lambda binds in its own scope."""
+    return _names_in(scope)[0]
+
+
+@functools.lru_cache(maxsize=1024)
+def _names_in(scope: ast.AST) -> tuple[frozenset[str], frozenset[str], frozenset[str]]:
+    """The names that a scope binds itself, those that it declares `global`, and those that it declares `nonlocal`."""
     names: set[str] = set()
+    outside: set[str] = set()
+    around: set[str] = set()
     for node in own_nodes(scope):
         names.update(bound_by(node))
-    return frozenset(names)
+        if isinstance(node, ast.Global):
+            outside.update(node.names)
+        elif isinstance(node, ast.Nonlocal):
+            around.update(node.names)
+    return frozenset(names), frozenset(outside), frozenset(around)
 
 
 def own_nodes(scope: ast.AST) -> Iterator[ast.AST]:
@@ -74,10 +94,9 @@ def own_nodes(scope: ast.AST) -> Iterator[ast.AST]:
             stack.extend(reversed(children(node)))
 
 
-@functools.lru_cache(maxsize=512)
 def declared(scope: ast.AST, kind: type[ast.Global] | type[ast.Nonlocal]) -> frozenset[str]:
     """The names that a function declares `global` or `nonlocal`."""
-    return frozenset({name for node in own_nodes(scope) if isinstance(node, kind) for name in node.names})
+    return _names_in(scope)[1 if kind is ast.Global else 2]
 
 
 def declared_global(function: ast.AST) -> frozenset[str]:
@@ -92,15 +111,27 @@ def functions(tree: ast.AST) -> list[ast.FunctionDef]:
 
 def global_names(tree: ast.Module) -> frozenset[str]:
     """Names bound at top level or declared `global` in a function."""
-    declared_there = {name for node in walk(tree) if isinstance(node, ast.Global) for name in node.names}
-    return bound_names(tree) | declared_there
+    found: set[str] = set()
+    for statement in tree.body:
+        found |= _bound_at_top(statement) | _bound_in(statement)[2]
+    return frozenset(found)
+
+
+@functools.lru_cache(maxsize=1024)
+def _bound_at_top(statement: ast.stmt) -> frozenset[str]:
+    """The names that a statement of the top level binds there."""
+    return bound_names(ast.Module([statement], []))
 
 
 @functools.lru_cache(maxsize=8)
 def imported_names(tree: ast.AST) -> dict[str, tuple[str, str]]:
     """For each imported name its module and what of it; "" for the module itself."""
+    return _imported(walk(tree))
+
+
+def _imported(nodes: Iterable[ast.AST]) -> dict[str, tuple[str, str]]:
     found: dict[str, tuple[str, str]] = {}
-    for node in walk(tree):
+    for node in nodes:
         if isinstance(node, ast.Import):
             found.update({alias.asname or alias.name: (alias.name, "") for alias in node.names})
         elif isinstance(node, ast.ImportFrom):

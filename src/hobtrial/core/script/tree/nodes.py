@@ -9,7 +9,7 @@ from collections.abc import Iterator
 
 def walk(node: ast.AST) -> Iterator[ast.AST]:
     """A node and all below it, level by level."""
-    return iter(_nodes(node)) if isinstance(node, ast.Module) else iter(_collected(node))
+    return iter(_nodes(node)) if isinstance(node, (ast.Module, ast.FunctionDef)) else iter(_collected(node))
 
 
 def children(node: ast.AST) -> list[ast.AST]:
@@ -24,9 +24,9 @@ def children(node: ast.AST) -> list[ast.AST]:
     return found
 
 
-@functools.lru_cache(maxsize=16)
-def _nodes(tree: ast.Module) -> list[ast.AST]:
-    """The nodes of a whole tree, which is never changed once it is read: kept for a while, as it is asked often."""
+@functools.lru_cache(maxsize=256)
+def _nodes(tree: ast.Module | ast.FunctionDef) -> list[ast.AST]:
+    """The nodes of a tree or function, which never changes once it is read: kept for a while, as it is asked often."""
     return _collected(tree)
 
 
