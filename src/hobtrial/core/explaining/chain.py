@@ -117,10 +117,7 @@ def _rivals(prepared: Prepared, found: list[Tried], budget: Budget) -> list[Trie
         alike = tried.firm and tried.mends == best.mends and tried.apart == best.apart and tried.cost <= best.cost
         if edit.slip == best.edit.slip or edit.copied or not alike or narrower(best.edit, edit):
             continue
-        if edit.slip in rivals or len(rivals) == MOST_RIVALS:
-            continue
-        drawn = examined(prepared, tried, budget).drawn
-        if drawn == "agrees" or drawn == best.drawn == "beside":
+        if edit.slip not in rivals and len(rivals) < MOST_RIVALS and examined(prepared, tried, budget).proven:
             rivals[edit.slip] = tried
     return list(rivals.values())
 

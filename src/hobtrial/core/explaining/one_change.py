@@ -183,7 +183,6 @@ def _best_first(prepared: Prepared, found: list[Tried], played: list[Played], bu
     ordered = sorted(found, key=_rank)
     for copied in (False, True):
         likely = _narrow_first([tried for tried in ordered if tried.firm and tried.edit.copied is copied])
-        beside: Tried | None = None
         for tried in likely[:MOST_EXAMINED]:
             index = ordered.index(tried)
             whole = _whole(prepared, tried, played, budget)
@@ -191,13 +190,8 @@ def _best_first(prepared: Prepared, found: list[Tried], played: list[Played], bu
                 del ordered[index]
                 continue
             ordered[index] = examined(prepared, whole, budget)
-            if ordered[index].drawn == "agrees":
+            if ordered[index].proven:
                 return [ordered.pop(index), *ordered]
-            if ordered[index].proven and beside is None:
-                beside = ordered[index]
-        if beside is not None:
-            ordered.remove(beside)
-            return [beside, *ordered]
     while ordered:
         whole = _whole(prepared, ordered[0], played, budget)
         if whole is not None:

@@ -80,7 +80,10 @@ class Examination:
         if old.frames == new.frames and old.values == new.values:
             return True
         before, now = parting(what, own, theirs), parting(what, edited, theirs)
-        return before is not None and now is not None and now.frame > before.frame
+        if before is None and own.stopped is None:
+            return False
+        ends = own.stopped.frame if own.stopped is not None else own.last_frame
+        return now is not None and now.frame > (before.frame if before is not None else ends)
 
     def _own_run(self, index: int) -> Trace:
         if index not in self._own:

@@ -35,11 +35,11 @@ def edits(subject: Subject) -> Iterator[Edit]:
 
 
 def forgotten(subject: Subject, function: ast.FunctionDef) -> list[str]:
-    """The game's variables that a function binds without `global`."""
+    """The game's variables that a function binds without `global`, the one that it binds first at the beginning."""
     shared = (subject.script.globals | set(subject.asked)) - subject.function_names
     parameters = {argument.arg for argument in (*function.args.args, *function.args.kwonlyargs)}
     local = bound_names(function) - declared_global(function) - declared(function, ast.Nonlocal) - parameters
-    return sorted(local & shared)
+    return sorted(local & shared, key=lambda name: (_store(function, name), name))
 
 
 def _edit(script: Script, wanted: list[tuple[ast.FunctionDef, list[str]]]) -> Edit:
@@ -50,11 +50,12 @@ def _edit(script: Script, wanted: list[tuple[ast.FunctionDef, list[str]]]) -> Ed
 
 def _store(function: ast.FunctionDef, name: str) -> int:
     """The first line of a function that binds a name."""
-    return next(
+    stores = (
         node.lineno
         for node in walk(function)
         if isinstance(node, ast.Name) and node.id == name and isinstance(node.ctx, ast.Store)
     )
+    return min(stores, default=function.lineno)
 
 
 def recognise(seen: Seen) -> dict[str, Any] | None:

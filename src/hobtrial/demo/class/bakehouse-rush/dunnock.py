@@ -16,11 +16,10 @@ def bun_found(found):
 
 @on(meets(hob, soot))
 def soot_falls(lump):
-    if outcome() == "playing":
-        game.lives -= 1
-        board("Lives", game.lives)
-        if game.lives == 0:
-            lose()
+    game.lives -= 1
+    board("Lives", game.lives)
+    if game.lives == 0:
+        lose()
 
 
 @on(pressed("space"))

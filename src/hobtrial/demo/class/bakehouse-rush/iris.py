@@ -19,7 +19,6 @@ def collect(one):
 
 @on(overlaps(hob, soot))
 def burn(one):
-    global lives
     if not full and lives > 0:
         one.remove()
         lives -= 1

@@ -21,8 +21,6 @@ def put_on_shelf(which):
 @on(meets(hob, soot))
 def lose_a_life(which):
     global lives
-    if len(shelf) == 5 or lives == 0:
-        return
     lives = max(0, lives - 1)
     board("Lives", lives)
     if lives == 0:

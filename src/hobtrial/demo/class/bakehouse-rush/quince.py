@@ -9,7 +9,6 @@ def set_up():
 
 @on(meets(hob, bun), meets(hob, soot))
 def touch(thing):
-    global score, lives
     if outcome() != "playing":
         return
     if thing.kind == "bun":
