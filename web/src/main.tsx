@@ -16,6 +16,7 @@ import { Kept } from "./screens/trial/Kept";
 import { Play } from "./screens/play/Play";
 import { Round } from "./screens/round/Round";
 import { Sheet } from "./screens/round/Sheet";
+import { Workshop } from "./screens/workshop/Workshop";
 import { Trial } from "./screens/trial/Trial";
 import { applyAppearance } from "./shell/appearance";
 import { NotFound } from "./shell/NotFound";
@@ -29,6 +30,7 @@ const router = createBrowserRouter([
   { path: "/tries/:try/scenarios/:scenario", element: <Trial /> },
   { path: "/exercises/:version/play", element: <Play /> },
   { path: "/plays/:play", element: <Kept /> },
+  { path: "/drafts/:draft", element: <Workshop /> },
   { path: "*", element: <NotFound /> },
 ]);
 

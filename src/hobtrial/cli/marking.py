@@ -35,6 +35,8 @@ class Result:
     exercise: str
     out_of: int | float
     reports: tuple[Report, ...]
+    lost: tuple[str, ...] = ()
+    """What the reference loses itself: then the exercise is at fault."""
 
     def as_json(self) -> dict[str, Any]:
         """The result as `--json` writes it: whether any explanation was cut short stands above the scripts."""
@@ -93,6 +95,9 @@ def mark(exercise: Path, paths: list[Path], files: Files, jobs: int) -> int:
         return NOT_OURS_TO_JUDGE
     status = max(status, files.write(result))
     _console().print(_table(result))
+    if result.lost:
+        complain(f"{exercise}: {line}" for line in result.lost)
+        status = max(status, NOT_USED)
     for report in result.reports:
         fault = report.fault or report.unexplained
         if fault is not None:
@@ -132,7 +137,14 @@ async def _mark_all(files: dict[str, bytes], given: list[Given], jobs: int) -> R
                 return report
 
             reports = await asyncio.gather(*(one(script) for script in given))
-    return Result(exercise.title, tidy(exercise.out_of), tuple(reports))
+            lost = await reference_loses(crew, files)
+    return Result(exercise.title, tidy(exercise.out_of), tuple(reports), tuple(lost))
+
+
+async def reference_loses(crew: Crew, files: dict[str, bytes]) -> list[str]:
+    """The checks and craft lines that the reference of an exercise loses itself, each in a sentence."""
+    notices = (await crew.rehearse(files, 0))["rehearsal"]["notices"]
+    return [notice["text"] for notice in notices if notice["kind"] == "lost"]
 
 
 def _console() -> Console:

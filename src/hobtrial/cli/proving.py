@@ -17,7 +17,7 @@ from rich.table import Table
 from ..core.words import UsageError, plural
 from ..crew import Crew, InternalError, WorkerGoneError
 from .inputs import exercise_files
-from .marking import NOT_OURS_TO_JUDGE, NOT_USED, complain
+from .marking import NOT_OURS_TO_JUDGE, NOT_USED, complain, reference_loses
 
 MOST_THROUGH: Final = 0.05
 """Of the planted slips, the part that may get through without a warning."""
@@ -28,7 +28,8 @@ SHOWN: Final = 3
 def prove(exercise: Path, json_file: Path | None, jobs: int) -> int:
     """Proves an exercise and prints what gets through.
 
-    Gives the exit status: 0 proved, whatever was found, 1 when the exercise or a path could not be used.
+    Gives the exit status: 0 proved, whatever gets through; 1 when the exercise or a path could not be used, or the
+    reference itself loses a mark.
     """
     try:
         found = asyncio.run(_prove(exercise_files(exercise), jobs))
@@ -39,13 +40,14 @@ def prove(exercise: Path, json_file: Path | None, jobs: int) -> int:
         complain([f"{exercise}: could not be proved: {error}"])
         return NOT_OURS_TO_JUDGE
     _print(found)
+    complain(f"{exercise}: {line}" for line in found["lost"])
     if json_file is not None:
         try:
             json_file.write_text(json.dumps({"format": 1, **found}, indent=1, ensure_ascii=False) + "\n", "utf-8")
         except OSError as error:
             complain([f"{json_file} cannot be written: {error.strerror}"])
             return 1
-    return 0
+    return NOT_USED if found["lost"] else 0
 
 
 async def _prove(files: dict[str, bytes], jobs: int) -> dict[str, Any]:
@@ -54,7 +56,8 @@ async def _prove(files: dict[str, bytes], jobs: int) -> dict[str, Any]:
         with Progress(console=Console(stderr=True), transient=True, disable=not sys.stderr.isatty()) as progress:
             task = progress.add_task("Planted slips", total=None)
             found = await crew.prove(opened, lambda done, of: progress.update(task, completed=done, total=of))
-    return {"exercise": opened.title, **found, "summary": summary(found["planted"])}
+        lost = await reference_loses(crew, files)
+    return {"exercise": opened.title, "lost": lost, **found, "summary": summary(found["planted"])}
 
 
 def summary(planted: list[dict[str, Any]]) -> dict[str, int]:

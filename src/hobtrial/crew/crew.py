@@ -96,11 +96,10 @@ class Crew:
 
     async def open(self, files: Mapping[str, bytes]) -> OpenedExercise:
         """Reads an exercise in a worker. Raises `ExerciseError` with its faults."""
-        key = digest_of(files)
-        packed = {name: base64.b64encode(data).decode() for name, data in files.items()}
-        answer = await self._ask_twice({"do": "open", "exercise": key, "files": packed})
+        packed = _packed(files)
+        answer = await self._ask_twice({"do": "open", **packed})
         facts = {key: answer[key] for key in ("title", "out_of", "seconds", "scenarios", "scene", "variables")}
-        return OpenedExercise(key, packed, **facts, help=Help.model_validate(answer["help"]))
+        return OpenedExercise(packed["exercise"], packed["files"], **facts, help=Help.model_validate(answer["help"]))
 
     async def mark(self, exercise: OpenedExercise, name: str, source: bytes, *, explained: bool = True) -> Report:
         """The report of one script.
@@ -143,21 +142,47 @@ class Crew:
         replay: dict[str, Any] = (await self._ask_twice(task))["replay"]
         return replay
 
+    async def rehearse(self, files: Mapping[str, bytes], scenario: int, trial: int = 0) -> dict[str, Any]:
+        """What can be said of a draft (`rehearsal`), and its reference in one scenario (`trial`, or nothing).
+
+        Raises `WorkerGoneError`.
+        """
+        return await self._ask_twice(
+            {"do": "rehearse", **_packed(files), "scenario": max(scenario, 0), "trial": max(trial, 0)}
+        )
+
+    async def suggest(
+        self, files: Mapping[str, bytes], scenario: int, what: str, first: int, last: int
+    ) -> list[dict[str, Any]]:
+        """Checks that hold for the reference at a moment. Raises `ExerciseError` and `WorkerGoneError`."""
+        task = {"do": "suggest", **_packed(files), "scenario": scenario, "what": what, "first": first, "last": last}
+        found: list[dict[str, Any]] = (await self._ask_twice(task))["suggestions"]
+        return found
+
+    async def fitness(self, exercise: OpenedExercise) -> dict[str, Any]:
+        """What a proof knows before any slip is tried, with the list of planted slips. Raises `WorkerGoneError`."""
+        found: dict[str, Any] = (await self._ask_twice(self._task("proof", exercise)))["proof"]
+        return found
+
+    async def try_planted(self, exercise: OpenedExercise, planted: Mapping[str, Any], number: int) -> dict[str, Any]:
+        """Whether a planted slip is caught. One that takes its worker with it is: its script would be stopped."""
+        try:
+            found: dict[str, Any] = (await self._ask_twice(self._task("planted", exercise, number=number)))["planted"]
+        except WorkerGoneError:
+            return {**planted, "caught_by": [], "verdict": "caught"}
+        return found
+
     async def prove(self, exercise: OpenedExercise, tried: Callable[[int, int], None]) -> dict[str, Any]:
         """The proof of an exercise; `tried` hears how many planted slips have been tried, of how many.
 
         A planted slip that takes its worker with it counts as caught: its script would be stopped.
         """
-        found: dict[str, Any] = (await self._ask_twice(self._task("proof", exercise)))["proof"]
+        found = await self.fitness(exercise)
         done = 0
 
         async def one(number: int) -> dict[str, Any]:
             nonlocal done
-            try:
-                task = self._task("planted", exercise, number=number)
-                each: dict[str, Any] = (await self._ask_twice(task))["planted"]
-            except WorkerGoneError:
-                each = {**found["planted"][number], "caught_by": [], "verdict": "caught"}
+            each = await self.try_planted(exercise, found["planted"][number], number)
             done += 1
             tried(done, len(found["planted"]))
             return each
@@ -208,6 +233,14 @@ class Crew:
         if "internal" in answer and "report" not in answer:
             raise _internal(answer["internal"], task)
         return answer
+
+
+def _packed(files: Mapping[str, bytes]) -> dict[str, Any]:
+    """The files of an exercise as they go over the wire, with what tells them from others."""
+    return {
+        "exercise": digest_of(files),
+        "files": {name: base64.b64encode(data).decode() for name, data in files.items()},
+    }
 
 
 def _internal(trace: str, task: dict[str, Any]) -> InternalError:

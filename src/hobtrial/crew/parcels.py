@@ -7,6 +7,7 @@ import zipfile
 from collections.abc import Iterable, Iterator
 from typing import Final
 
+from ..core.exercise import SETTINGS, is_part
 from ..core.words import UsageError
 
 LARGEST_FILE: Final = 8 * 2**20
@@ -33,6 +34,27 @@ def scripts_in(files: Iterable[tuple[str, bytes]]) -> Iterator[tuple[str, bytes]
             yield name, content
         else:
             raise UsageError(f"{name} is not a script; hand in .py files, or a zip of them")
+
+
+def exercise_in(files: Iterable[tuple[str, bytes]]) -> dict[str, bytes]:
+    """The files of an exercise: a folder of them, or that folder zipped. What is no part of one is left out.
+
+    Raises `UsageError` where there is no exercise in it.
+    """
+    entries: dict[str, bytes] = {}
+    for name, content in files:
+        if len(content) > LARGEST_FILE:
+            raise UsageError(f"{name} has {len(content):,} bytes; at most {LARGEST_FILE:,} are read")
+        if name.casefold().endswith(".zip"):
+            entries |= dict(zip_entries(name, content))
+        else:
+            entries[name] = content
+    heads = [name.removesuffix(SETTINGS) for name in entries if name.endswith(SETTINGS)]
+    if not heads:
+        raise UsageError(f"there is no {SETTINGS} in it; give the folder of an exercise, or that folder zipped")
+    head = min(heads, key=len)
+    inside = {name.removeprefix(head): content for name, content in entries.items() if name.startswith(head)}
+    return {name: content for name, content in inside.items() if is_part(name)}
 
 
 def zip_entries(path: str, content: bytes) -> Iterator[tuple[str, bytes]]:

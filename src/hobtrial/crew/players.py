@@ -32,9 +32,14 @@ class Game:
     def __init__(self, worker: WorkerProcess) -> None:
         self._hand = worker
 
-    async def begin(self, exercise: OpenedExercise, source: bytes, seed: int) -> dict[str, Any]:
-        """Begins a game again: `{"news": …}`, or `{"problems": …}` of a script that cannot be read."""
-        task = {"do": "live", "exercise": exercise.key, "files": exercise.files, "seed": seed}
+    async def begin(
+        self, exercise: OpenedExercise, source: bytes, seed: int, scenario: int | None = None
+    ) -> dict[str, Any]:
+        """Begins a game again: `{"news": …}`, or `{"problems": …}` of a script that cannot be read.
+
+        It begins as a scenario does, where one is given.
+        """
+        task = {"do": "live", "exercise": exercise.key, "files": exercise.files, "seed": seed, "scenario": scenario}
         return await self._hand.ask({**task, "source": base64.b64encode(source).decode()})
 
     async def next(self, inputs: list[dict[str, Any]]) -> dict[str, Any]:

@@ -20,6 +20,7 @@ from ..core.proving import proof, try_planted
 from ..core.reporting import ScenarioReport, explained, mark, replay, report, scene_json, variables_json
 from ..core.script import OutOfMemory, Unreadable
 from ..core.words import HobError, clean
+from ..core.workshop import rehearse, suggest
 from .walls import limit_memory, raise_walls, renew_limits, used
 from .wire import LONGEST_ANSWER, LONGEST_TASK, WireError, pack, read_message
 
@@ -72,6 +73,8 @@ class Worker:
             "keep": self._keep,
             "proof": self._proof,
             "planted": self._planted,
+            "rehearse": self._rehearse,
+            "suggest": self._suggest,
         }
 
     def warm_up(self) -> None:
@@ -86,6 +89,8 @@ class Worker:
             report(prepared, "", source)
             replay(prepared, source, prepared.scenarios[0])
         proof(prepared)
+        rehearse(WARM_UP)
+        suggest(prepared, 0, "score", 0, 0)
         game = LiveGame(prepared, prepared.reference, 1)
         game.begin()
         game.next([{"do": "down", "key": "a"}])
@@ -114,10 +119,13 @@ class Worker:
         key = task["exercise"]
         if key not in self._ready:
             files = {name: base64.b64decode(data) for name, data in task["files"].items()}
-            self._ready[key] = open_exercise(files)
-            while len(self._ready) > KEPT:
-                self._ready.popitem(last=False)
+            self._keep_ready(key, open_exercise(files))
         return self._ready[key]
+
+    def _keep_ready(self, key: str, prepared: Prepared) -> None:
+        self._ready[key] = prepared
+        while len(self._ready) > KEPT:
+            self._ready.popitem(last=False)
 
     def _open(self, task: Task) -> Reply:
         prepared = self._exercise(task)
@@ -187,6 +195,24 @@ class Worker:
     def _planted(self, task: Task) -> Reply:
         return {"planted": try_planted(self._exercise(task), task["number"])}
 
+    def _rehearse(self, task: Task) -> Reply:
+        """What can be said of a draft, however faulty it is, and one of its scenarios as a trial."""
+        key = task["exercise"]
+        files = {name: base64.b64decode(data) for name, data in task["files"].items()}
+        found = rehearse(files, self._ready.get(key))
+        trial = None
+        if found.prepared is not None:
+            self._keep_ready(key, found.prepared)
+            scenarios = found.prepared.scenarios
+            scenario = scenarios[min(task["scenario"], len(scenarios) - 1)]
+            shown = min(task["trial"], len(scenario.plans) - 1)
+            trial = replay(found.prepared, found.prepared.exercise.reference, scenario, shown)
+        return {"rehearsal": found.as_json(), "trial": trial}
+
+    def _suggest(self, task: Task) -> Reply:
+        found = suggest(self._exercise(task), task["scenario"], task["what"], task["first"], task["last"])
+        return {"suggestions": [each.as_json() for each in found]}
+
     def _live(self, task: Task) -> Reply:
         """Begins a game by hand; only in a worker that belongs to one player."""
         prepared = self._exercise(task)
@@ -194,7 +220,7 @@ class Worker:
         reading = prepared.read(base64.b64decode(task["source"]))
         if isinstance(reading, Unreadable):
             return {"problems": [problem.as_json() for problem in reading.problems]}
-        self._game = LiveGame(prepared, prepared.weave(reading), task["seed"])
+        self._game = LiveGame(prepared, prepared.weave(reading), task["seed"], task.get("scenario"))
         return {"news": self._game.begin()}
 
     def _tick(self, task: Task) -> Reply:

@@ -20,17 +20,18 @@ from starlette.types import Lifespan
 
 from ..crew import Crew, InternalError, Marker, Players, Queue, WorkerGoneError, work
 from ..store import Store
-from . import bench, handing_in, live, play, sheet, trial
+from . import bench, handing_in, live, play, sheet, trial, workshop
 from . import round as round_
 from .deps import PlayServices, Services
 from .guard import Guard
 from .plays import DiskPlays, StoredPlays
+from .proofs import Proofs
 
 FRONT_END: Final = Path(__file__).resolve().parents[3] / "web" / "dist"
 REPLAYS: Final = 2
 """Workers that play trials for people who look at them; the queue has its own."""
 
-ROUTERS: Final = (bench.router, round_.router, sheet.router, handing_in.router, trial.router)
+ROUTERS: Final = (bench.router, round_.router, sheet.router, handing_in.router, trial.router, workshop.router)
 """What needs the database; playing does not."""
 
 log = structlog.get_logger()
@@ -44,15 +45,17 @@ def create_app(dsn: str | None = None, *, workers: int = 2, front_end: Path = FR
         assert dsn is not None
         store, queue = Store(dsn), Queue(dsn)
         log.info("queued", scripts=queue.defer_all(store))
-        async with Crew(REPLAYS) as looking, Crew(workers) as marking, Players() as players:
+        async with Crew(REPLAYS) as looking, Crew(workers) as marking, Crew(1) as proving, Players() as players:
             marker = Marker(store, looking)
             plays = StoredPlays(store, marker)
-            app.state.services = Services(looking, players, plays, store, queue, marker)
+            proofs = Proofs(proving)
+            app.state.services = Services(looking, players, plays, store, queue, marker, proofs)
             warming = asyncio.create_task(looking.warm_up())
             working = asyncio.create_task(work(dsn, Marker(store, marking), workers))
             try:
                 yield
             finally:
+                await proofs.end()
                 working.cancel()
                 with contextlib.suppress(asyncio.CancelledError, WorkerGoneError):
                     await working

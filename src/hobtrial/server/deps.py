@@ -11,6 +11,7 @@ from starlette.requests import HTTPConnection
 from ..crew import Crew, Marker, Players, Queue
 from ..store import Store
 from .plays import Plays
+from .proofs import Proofs
 
 
 @dataclass(frozen=True)
@@ -29,6 +30,7 @@ class Services(PlayServices):
     store: Store
     queue: Queue
     marker: Marker
+    proofs: Proofs
 
 
 def services_of(connection: HTTPConnection) -> Services:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import asyncio
 import contextlib
 import time
+from collections.abc import Awaitable
 from typing import Any, Final
 
 from fastapi import APIRouter, HTTPException, WebSocket, WebSocketDisconnect
@@ -13,6 +14,7 @@ from pydantic import BaseModel, ValidationError
 from ..core.words import FRAMES_PER_SECOND
 from ..crew import Game, TooManyPlayersError, WorkerGoneError
 from .deps import services_of
+from .drafts import playable_draft
 from .live_views import HEARD, Begin, Did, Ended, Keep, Kept, Pace
 from .plays import Playable
 
@@ -30,12 +32,21 @@ router = APIRouter(tags=["live"])
 
 @router.websocket("/api/exercises/{version_id}/live")
 async def live(socket: WebSocket, version_id: int) -> None:
-    """One player's games, one after the other, until they leave or are idle."""
-    parts = services_of(socket)
+    """One player's games with an exercise, one after the other, until they leave or are idle."""
+    await _serve(socket, services_of(socket).plays.playable(version_id))
+
+
+@router.websocket("/api/drafts/{draft_id}/live")
+async def live_draft(socket: WebSocket, draft_id: int) -> None:
+    """The same with a draft as it is now; what is played becomes the inputs of a scenario."""
+    await _serve(socket, playable_draft(services_of(socket), draft_id))
+
+
+async def _serve(socket: WebSocket, finding: Awaitable[Playable]) -> None:
     await socket.accept()
     try:
-        playable = await parts.plays.playable(version_id)
-        async with parts.players.game() as game:
+        playable = await finding
+        async with services_of(socket).players.game() as game:
             await _Table(socket, game, playable).serve()
     except HTTPException as error:
         await _say(socket, Ended(why=str(error.detail)))
@@ -146,22 +157,24 @@ class _Table:
         match word:
             case None:
                 return False
-            case Begin(source=source, seed=seed):
-                await self._begin(source, seed)
+            case Begin(source=source, seed=seed, scenario=scenario):
+                await self._begin(source, seed, scenario)
             case Did(inputs=inputs):
                 self._inputs += [each.model_dump() for each in inputs]
                 self._inputs = self._inputs[:200]
             case Pace(speed=speed):
                 self._speed = speed
             case Keep() if self._source:
-                scenario = await self._game.keep(NAME)
-                number = await self._playable.keep(self._source.encode("utf-8", "replace"), scenario)
-                await _say(self._socket, Kept(id=number))
+                played = await self._game.keep(NAME)
+                number = await self._playable.keep(self._source.encode("utf-8", "replace"), played)
+                await _say(
+                    self._socket, Kept(id=number, scenario=played if self._playable.shows_what_is_kept else None)
+                )
         return True
 
-    async def _begin(self, source: str, seed: int) -> None:
+    async def _begin(self, source: str, seed: int, scenario: int | None) -> None:
         self._inputs, self._runs = [], False
-        answer = await self._game.begin(self._playable.exercise, source.encode("utf-8", "replace"), seed)
+        answer = await self._game.begin(self._playable.exercise, source.encode("utf-8", "replace"), seed, scenario)
         if "problems" in answer:
             self._source = ""
             await self._socket.send_json({"say": "unread", "problems": answer["problems"]})

@@ -45,6 +45,8 @@ class Begin(_Said):
     say: Literal["begin"]
     source: Annotated[str, Field(max_length=100_000)]
     seed: Annotated[int, Field(ge=0, le=2**31)] = 1
+    scenario: Annotated[int, Field(ge=0, le=10_000)] | None = None
+    """The scenario as which the game begins: with what it puts in place, and its luck."""
 
 
 class Did(_Said):
@@ -120,10 +122,11 @@ class Unread(BaseModel):
 
 
 class Kept(BaseModel):
-    """What was played is kept under this number."""
+    """What was played is kept under this number; in the workshop, here it is."""
 
     say: Literal["kept"] = "kept"
     id: int
+    scenario: dict[str, Any] | None = None
 
 
 class Changed(BaseModel):

@@ -35,6 +35,9 @@ class KeptPlay:
 class Playable(ABC):
     """An exercise that somebody plays."""
 
+    shows_what_is_kept = False
+    """Whether the player is given what was played, as a scenario."""
+
     def __init__(self, exercise: OpenedExercise) -> None:
         self.exercise = exercise
 

@@ -47,6 +47,11 @@ class Exercises:
         return _SQL.version_there(connection, version_id=version_id) is not None
 
     @staticmethod
+    def slug(connection: Connection, version_id: int) -> str:
+        """What an exercise is called among the others, by one of its versions."""
+        return str(_SQL.slug_of_version(connection, version_id=version_id)["slug"])
+
+    @staticmethod
     def files(connection: Connection, version_id: int) -> dict[str, bytes]:
         """The files of a version."""
         return {row["name"]: bytes(row["content"]) for row in _SQL.files_of_version(connection, version_id=version_id)}

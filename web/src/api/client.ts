@@ -33,9 +33,16 @@ export type LiveNews = Schemas["News"];
 export type StepView = Schemas["StepView"];
 export type EventWords = Schemas["EventWords"];
 export type Fault = Schemas["Fault"];
+export type DraftHead = Schemas["DraftHead"];
+export type DraftView = Schemas["DraftView"];
+export type DraftScenario = Schemas["DraftScenario"];
+export type NoticeView = Schemas["NoticeView"];
+export type ProofView = Schemas["ProofView"];
+export type SuggestionView = Schemas["SuggestionView"];
+export type Change = Schemas["ChangeDraft"]["change"];
 export type Answer = VerdictView["verdict"];
 
-type Method = "get" | "post" | "put";
+type Method = "get" | "post" | "put" | "delete";
 type Json<Answered> = Answered extends { content: { "application/json": infer Data } } ? Data : never;
 
 /** What a path answers when all goes well; nothing (`null`) where its answer has no content. */

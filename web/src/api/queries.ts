@@ -2,7 +2,7 @@
 
 import { queryOptions } from "@tanstack/react-query";
 
-import { ask, asForm } from "./client";
+import { ask, asForm, type Change } from "./client";
 
 const WHILE_MARKING = 400; // milliseconds between looks at a round that is being marked
 
@@ -122,3 +122,57 @@ export const markAgain = (round: number) =>
 /** Marks one script again: for one that could not be marked. */
 export const markOneAgain = (id: number) =>
   ask("post", "/api/submissions/{submission_id}/mark", { params: { path: { submission_id: id } } });
+
+export const draftsQuery = queryOptions({ queryKey: ["drafts"], queryFn: () => ask("get", "/api/drafts", {}) });
+
+export const draftKey = (id: number) => ["draft", id] as const;
+
+/** A draft with one of its scenarios played. */
+export const draftQuery = (id: number, scenario: number) =>
+  queryOptions({
+    queryKey: [...draftKey(id), scenario],
+    queryFn: () => ask("get", "/api/drafts/{draft_id}", { params: { path: { draft_id: id }, query: { scenario } } }),
+    staleTime: Infinity, // what changes it is this page, or another window, which is told when it changes something
+  });
+
+export const beginDraft = (version: number | null, title = "") =>
+  ask("post", "/api/drafts", { body: { version_id: version, title } });
+
+/** Brings in an exercise: its files, or its folder zipped. */
+export const bringDraft = (files: readonly File[]) => ask("post", "/api/drafts/files", { ...asForm({ files }) });
+
+export const changeDraft = (id: number, at: number, change: Change, scenario: number) =>
+  ask("post", "/api/drafts/{draft_id}/changes", { params: { path: { draft_id: id } }, body: { at, change, scenario } });
+
+export const stepDraft = (id: number, at: number, by: -1 | 1, scenario: number) =>
+  ask("post", "/api/drafts/{draft_id}/step", { params: { path: { draft_id: id } }, body: { at, by, scenario } });
+
+export const removeDraft = (id: number) =>
+  ask("delete", "/api/drafts/{draft_id}", { params: { path: { draft_id: id } } });
+
+export const setForClass = (id: number, className: string) =>
+  ask("post", "/api/drafts/{draft_id}/set", { params: { path: { draft_id: id } }, body: { class_name: className } });
+
+/** What is true at a moment of a lane, or along a span of it; `at` is the step of the draft. */
+export const suggestionsQuery = (
+  id: number,
+  at: number,
+  asked: { scenario: number; what: string; first: number; last: number },
+) =>
+  queryOptions({
+    queryKey: ["suggestions", id, at, asked],
+    queryFn: () =>
+      ask("post", "/api/drafts/{draft_id}/suggestions", { params: { path: { draft_id: id } }, body: asked }),
+    staleTime: Infinity, // the same draft suggests the same
+  });
+
+const WHILE_PROVING = 800; // milliseconds between looks at a proof that runs
+
+/** The proof of a draft at a step; asking begins it. */
+export const proofQuery = (id: number, at: number) =>
+  queryOptions({
+    queryKey: ["proof", id, at],
+    queryFn: () => ask("get", "/api/drafts/{draft_id}/proof", { params: { path: { draft_id: id } } }),
+    refetchInterval: (query) =>
+      query.state.data?.state === "done" || query.state.data?.state === "not playable" ? false : WHILE_PROVING,
+  });

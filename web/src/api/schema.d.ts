@@ -350,6 +350,216 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drafts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drafts
+         * @description All drafts, the one that was changed last first.
+         */
+        get: operations["drafts_api_drafts_get"];
+        put?: never;
+        /**
+         * Begin
+         * @description A draft that begins with nothing, or with a version of an exercise.
+         */
+        post: operations["begin_api_drafts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring
+         * @description A draft of what is brought: the files of an exercise, or its folder zipped, however faulty they are.
+         */
+        post: operations["bring_api_drafts_files_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Draft
+         * @description A draft as it is now, with what is said of it and one of its scenarios played.
+         */
+        get: operations["draft_api_drafts__draft_id__get"];
+        put?: never;
+        post?: never;
+        /**
+         * Remove
+         * @description Takes a draft away with its history. Rounds that were set with it stay.
+         */
+        delete: operations["remove_api_drafts__draft_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change
+         * @description Puts a change on a draft, and shows it as it is then.
+         */
+        post: operations["change_api_drafts__draft_id__changes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Step
+         * @description Undoes the last change, or makes the one that was undone again.
+         */
+        post: operations["step_api_drafts__draft_id__step_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/suggestions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Suggestions
+         * @description What is true at a moment of a scenario, each of it a check.
+         */
+        post: operations["suggestions_api_drafts__draft_id__suggestions_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Proof
+         * @description How far the proof of the draft as it is now has come; asking begins it. A change stops it.
+         */
+        get: operations["proof_api_drafts__draft_id__proof_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * As Zip
+         * @description The draft as a zip, which `hob mark` takes.
+         */
+        get: operations["as_zip_api_drafts__draft_id__zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/looks/{name}.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description A picture of the draft's own. It is shown as an image only; opened by itself it can do nothing either.
+         */
+        get: operations["look_api_drafts__draft_id__looks__name__svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set For Class
+         * @description Makes a version of the draft and opens a round with it. Gives the round.
+         *
+         *     A fault, or a mark that the reference loses, is refused.
+         */
+        post: operations["set_for_class_api_drafts__draft_id__set_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/exercises/{version_id}/play": {
         parameters: {
             query?: never;
@@ -455,6 +665,30 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AddRow
+         * @description Adds a row to a table: a piece, a check, a scenario. Without `before` it comes last.
+         */
+        AddRow: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add";
+            /**
+             * Table
+             * @enum {string}
+             */
+            table: "piece" | "spawner" | "fact" | "variable" | "task" | "craft" | "scenario" | "input" | "check" | "case";
+            /** Row */
+            row: {
+                [key: string]: unknown;
+            };
+            /** Scenario */
+            scenario?: number | null;
+            /** Before */
+            before?: number | null;
+        };
+        /**
          * Added
          * @description How many students a list added.
          */
@@ -479,6 +713,23 @@ export interface components {
             missed: components["schemas"]["MissedView"][];
         };
         /**
+         * Asked
+         * @description A moment of a lane, or a span of frames along it.
+         */
+        Asked: {
+            /**
+             * Scenario
+             * @default 0
+             */
+            scenario?: number;
+            /** What */
+            what: string;
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+        };
+        /**
          * AskedView
          * @description A question to the player.
          */
@@ -489,6 +740,19 @@ export interface components {
             line: number;
             /** Text */
             text: string;
+        };
+        /**
+         * BeginDraft
+         * @description What a draft begins with: a version of an exercise, or nothing.
+         */
+        BeginDraft: {
+            /** Version Id */
+            version_id?: number | null;
+            /**
+             * Title
+             * @default
+             */
+            title?: string;
         };
         /**
          * BenchView
@@ -507,6 +771,11 @@ export interface components {
             /** File */
             file: string;
         };
+        /** Body_bring_api_drafts_files_post */
+        Body_bring_api_drafts_files_post: {
+            /** Files */
+            files: string[];
+        };
         /** Body_hand_in_api_rounds__round_id__scripts_post */
         Body_hand_in_api_rounds__round_id__scripts_post: {
             /** Files */
@@ -516,6 +785,45 @@ export interface components {
              * @default {}
              */
             answers?: string;
+        };
+        /**
+         * ChangeDraft
+         * @description A change, and the step on which it was made; `scenario` is the one that is looked at.
+         */
+        ChangeDraft: {
+            /** At */
+            at: number;
+            /** Change */
+            change: components["schemas"]["SetKeys"] | components["schemas"]["AddRow"] | components["schemas"]["ChangeRow"] | components["schemas"]["RemoveRow"] | components["schemas"]["ReplaceRow"] | components["schemas"]["SetInputs"] | components["schemas"]["CopyPiece"] | components["schemas"]["WriteText"] | components["schemas"]["DropFile"] | components["schemas"]["Several"];
+            /**
+             * Scenario
+             * @default 0
+             */
+            scenario?: number;
+        };
+        /**
+         * ChangeRow
+         * @description Sets keys of one row; nothing takes a key away.
+         */
+        ChangeRow: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "change";
+            /**
+             * Table
+             * @enum {string}
+             */
+            table: "piece" | "spawner" | "fact" | "variable" | "task" | "craft" | "scenario" | "input" | "check" | "case";
+            /** Index */
+            index: number;
+            /** Keys */
+            keys: {
+                [key: string]: unknown;
+            };
+            /** Scenario */
+            scenario?: number | null;
         };
         /**
          * ChangeView
@@ -583,6 +891,26 @@ export interface components {
             because: string;
         };
         /**
+         * CopyPiece
+         * @description Copies of a piece in a row, each so far from the one before; named after its kind with the next number.
+         */
+        CopyPiece: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "copy";
+            /** Index */
+            index: number;
+            /** Times */
+            times: number;
+            /** By */
+            by: [
+                number,
+                number
+            ];
+        };
+        /**
          * CraftReport
          * @description What became of one craft line.
          */
@@ -618,6 +946,126 @@ export interface components {
             candidates: string[];
             /** Why */
             why: string;
+        };
+        /**
+         * DraftCheck
+         * @description A check with what the reference had.
+         */
+        DraftCheck: {
+            /** Index */
+            index: number;
+            /** Expect */
+            expect: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "at" | "after" | "by" | "always" | "never" | "each" | "same" | "unchanged" | "end" | "case";
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "held" | "broken" | "not reached";
+            /** Out Of */
+            out_of: number;
+            /** Reason */
+            reason: string | null;
+            /** Concept */
+            concept: string | null;
+            /** Because */
+            because: string;
+        };
+        /**
+         * DraftHead
+         * @description A draft as the Bench lists it.
+         */
+        DraftHead: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+        };
+        /**
+         * DraftId
+         * @description The number of a draft, or of the round that was set with one.
+         */
+        DraftId: {
+            /** Id */
+            id: number;
+        };
+        /**
+         * DraftScenario
+         * @description A scenario in the list. `line` are the changes of its first variable.
+         */
+        DraftScenario: {
+            /** Name */
+            name: string;
+            /** Visible */
+            visible: boolean;
+            /** Way */
+            way: ("cases" | "steps" | "wild") | null;
+            /** Trials */
+            trials: number;
+            /** Seconds */
+            seconds: number;
+            /** Line */
+            line: [
+                number,
+                number
+            ][];
+            /** Checks */
+            checks: components["schemas"]["DraftCheck"][];
+        };
+        /**
+         * DraftView
+         * @description A draft. `words` are those of the change that *undo* takes back, `next_words` of the one that *redo* makes.
+         */
+        DraftView: {
+            /** Id */
+            id: number;
+            /** At */
+            at: number;
+            /** Last */
+            last: number;
+            /** Words */
+            words: string | null;
+            /** Next Words */
+            next_words: string | null;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Title */
+            title: string;
+            /** Texts */
+            texts: {
+                [key: string]: string;
+            };
+            /** Pictures */
+            pictures: string[];
+            rehearsal: components["schemas"]["RehearsalView"] | null;
+            /** Too Much */
+            too_much: string | null;
+            trial: components["schemas"]["TrialView"] | null;
+        };
+        /**
+         * DropFile
+         * @description Takes a file away that an exercise can do without.
+         */
+        DropFile: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "drop";
+            /** File */
+            file: string;
         };
         /**
          * EarlierSubmission
@@ -931,6 +1379,29 @@ export interface components {
             class_name: string;
         };
         /**
+         * NoticeView
+         * @description Something to know, and where: a row of a table, or the line of a file. A fault stops everything.
+         */
+        NoticeView: {
+            /** Text */
+            text: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "fault" | "lost" | "odd";
+            /** File */
+            file: string;
+            /** Line */
+            line: number;
+            /** Table */
+            table: string | null;
+            /** Index */
+            index: number | null;
+            /** Scenario */
+            scenario: number | null;
+        };
+        /**
          * OfferView
          * @description A choice that was offered (`value`), or taken or withdrawn.
          */
@@ -1099,6 +1570,35 @@ export interface components {
             instead: string;
         };
         /**
+         * ProofView
+         * @description How far a proof has come.
+         */
+        ProofView: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "trying" | "done" | "not playable";
+            /** Planted */
+            planted: number;
+            /** Tried */
+            tried: number;
+            /** Caught */
+            caught: number;
+            /** Same */
+            same: number;
+            /** Through */
+            through: components["schemas"]["ThroughView"][];
+            /** Starter */
+            starter: number;
+            /** Empty */
+            empty: number;
+            /** Out Of */
+            out_of: number;
+            /** Warnings */
+            warnings: string[];
+        };
+        /**
          * ReferenceView
          * @description What the reference did in the same scenario.
          */
@@ -1117,6 +1617,74 @@ export interface components {
             outcome: "playing" | "won" | "lost";
             /** Steps */
             steps: components["schemas"]["StepView"][];
+        };
+        /**
+         * RehearsalView
+         * @description What is said of a draft. `settings` is `exercise.toml` as plain values; nothing where it is not TOML.
+         */
+        RehearsalView: {
+            /** Settings */
+            settings: {
+                [key: string]: unknown;
+            } | null;
+            /** Playable */
+            playable: boolean;
+            /** Notices */
+            notices: components["schemas"]["NoticeView"][];
+            /** Marks */
+            marks: number;
+            /** Out Of */
+            out_of: number;
+            /** Scenarios */
+            scenarios: components["schemas"]["DraftScenario"][];
+            /** Concepts */
+            concepts: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * RemoveRow
+         * @description Takes one row away.
+         */
+        RemoveRow: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove";
+            /**
+             * Table
+             * @enum {string}
+             */
+            table: "piece" | "spawner" | "fact" | "variable" | "task" | "craft" | "scenario" | "input" | "check" | "case";
+            /** Index */
+            index: number;
+            /** Scenario */
+            scenario?: number | null;
+        };
+        /**
+         * ReplaceRow
+         * @description Puts other keys in the place of all that a row has: a check becomes one of another kind.
+         */
+        ReplaceRow: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "replace";
+            /**
+             * Table
+             * @enum {string}
+             */
+            table: "piece" | "spawner" | "fact" | "variable" | "task" | "craft" | "scenario" | "input" | "check" | "case";
+            /** Index */
+            index: number;
+            /** Row */
+            row: {
+                [key: string]: unknown;
+            };
+            /** Scenario */
+            scenario?: number | null;
         };
         /**
          * RoundSummary
@@ -1231,6 +1799,67 @@ export interface components {
             own_looks: string[];
         };
         /**
+         * SetDraft
+         * @description The class for which a round is opened.
+         */
+        SetDraft: {
+            /** Class Name */
+            class_name: string;
+        };
+        /**
+         * SetInputs
+         * @description What the player does in a scenario, all of it; what is left as it was keeps its layout.
+         */
+        SetInputs: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "inputs";
+            /** Scenario */
+            scenario: number;
+            /** Inputs */
+            inputs: {
+                [key: string]: unknown;
+            }[];
+            /** Seconds */
+            seconds?: number | null;
+        };
+        /**
+         * SetKeys
+         * @description Sets keys of the exercise itself, or (`of = "scene"`) of its scene; nothing takes a key away.
+         */
+        SetKeys: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set";
+            /** Keys */
+            keys: {
+                [key: string]: unknown;
+            };
+            /**
+             * Of
+             * @default exercise
+             * @enum {string}
+             */
+            of?: "exercise" | "scene" | "help";
+        };
+        /**
+         * Several
+         * @description Changes that belong together: undone with one step.
+         */
+        Several: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "several";
+            /** Changes */
+            changes: (components["schemas"]["SetKeys"] | components["schemas"]["AddRow"] | components["schemas"]["ChangeRow"] | components["schemas"]["RemoveRow"] | components["schemas"]["ReplaceRow"] | components["schemas"]["SetInputs"] | components["schemas"]["CopyPiece"] | components["schemas"]["WriteText"] | components["schemas"]["DropFile"])[];
+        };
+        /**
          * SheetLine
          * @description A line of the typical script on a sheet; `about` are those that the finding is about.
          */
@@ -1305,6 +1934,24 @@ export interface components {
             frame: number;
             /** Name */
             name: string;
+        };
+        /**
+         * StepDraft
+         * @description Undo (-1) or redo (1), from the step that is looked at.
+         */
+        StepDraft: {
+            /** At */
+            at: number;
+            /**
+             * By
+             * @enum {integer}
+             */
+            by: -1 | 1;
+            /**
+             * Scenario
+             * @default 0
+             */
+            scenario?: number;
         };
         /**
          * StepView
@@ -1467,6 +2114,20 @@ export interface components {
             earlier: components["schemas"]["EarlierSubmission"] | null;
         };
         /**
+         * SuggestionView
+         * @description A check that holds for the reference, in words. `breaks` are the planted slips that it tells.
+         */
+        SuggestionView: {
+            /** Words */
+            words: string;
+            /** Check */
+            check: {
+                [key: string]: unknown;
+            };
+            /** Breaks */
+            breaks: number;
+        };
+        /**
          * TestView
          * @description A test that was answered.
          */
@@ -1481,6 +2142,28 @@ export interface components {
             parts: components["schemas"]["PartView"][];
             /** Answer */
             answer: boolean;
+        };
+        /**
+         * ThroughView
+         * @description A planted slip that gets through: what it changes, and the scenario that would catch it.
+         */
+        ThroughView: {
+            /** Number */
+            number: number;
+            /** Slip */
+            slip: string;
+            /** Line */
+            line: number;
+            /** Before */
+            before: string;
+            /** After */
+            after: string;
+            /** Expect */
+            expect: string;
+            /** Row */
+            row: {
+                [key: string]: unknown;
+            };
         };
         /**
          * TraceView
@@ -1736,6 +2419,21 @@ export interface components {
             withdrawn: boolean;
         };
         /**
+         * WriteText
+         * @description The text of a file: the reference, the starter, the brief, or a companion.
+         */
+        WriteText: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "write";
+            /** File */
+            file: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * WrittenView
          * @description A value that was written on the scoreboard.
          */
@@ -1778,6 +2476,11 @@ export interface components {
              * @default 1
              */
             seed?: number;
+            /**
+             * Scenario
+             * @default null
+             */
+            scenario?: number | null;
         };
         /**
          * BoardEntry
@@ -1858,7 +2561,7 @@ export interface components {
         };
         /**
          * Kept
-         * @description What was played is kept under this number.
+         * @description What was played is kept under this number; in the workshop, here it is.
          */
         Kept: {
             /**
@@ -1868,6 +2571,13 @@ export interface components {
             say: "kept";
             /** Id */
             id: number;
+            /**
+             * Scenario
+             * @default null
+             */
+            scenario?: {
+                [key: string]: unknown;
+            } | null;
         };
         /**
          * KeyMoved
@@ -2665,6 +3375,538 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    drafts_api_drafts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftHead"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    begin_api_drafts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginDraft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftId"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    bring_api_drafts_files_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_bring_api_drafts_files_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftId"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    draft_api_drafts__draft_id__get: {
+        parameters: {
+            query?: {
+                scenario?: number;
+                trial?: number;
+            };
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    remove_api_drafts__draft_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    change_api_drafts__draft_id__changes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeDraft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    step_api_drafts__draft_id__step_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepDraft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    suggestions_api_drafts__draft_id__suggestions_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SuggestionView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    proof_api_drafts__draft_id__proof_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    as_zip_api_drafts__draft_id__zip_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    look_api_drafts__draft_id__looks__name__svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    set_for_class_api_drafts__draft_id__set_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetDraft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftId"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

@@ -1,4 +1,4 @@
-import { memo, type PointerEvent, useMemo, useRef, useState } from "react";
+import { memo, type PointerEvent, type ReactNode, useMemo, useRef, useState } from "react";
 
 import type { SceneView } from "../api/client";
 import { clock, shorten, show } from "../values";
@@ -12,17 +12,19 @@ type Spot = readonly [x: number, y: number];
 interface SceneProps {
   scene: SceneView;
   moment: Moment;
-  /** The version of the exercise, whose own pictures are shown. */
-  version: number;
+  /** The address of the exercise's own pictures. */
+  looks: string;
   /** Where a click on the scene goes, in squares; without it nothing can be clicked. */
   onClick?: (spot: Spot) => void;
+  /** What lies over the scene, in its squares with y down. */
+  children?: ReactNode;
 }
 
 /** The scene as it stood in one frame, on squared paper; the origin is at the bottom left. */
-export function Scene({ scene, moment, version, onClick }: SceneProps) {
+export function Scene({ scene, moment, looks, onClick, children }: SceneProps) {
   const pictures = useMemo(
-    () => new Map(scene.own_looks.map((look) => [look, `/api/exercises/${version}/looks/${look}.svg`])),
-    [scene, version],
+    () => new Map(scene.own_looks.map((look) => [look, `${looks}/${look}.svg`])),
+    [scene, looks],
   );
   const [pointer, setPointer] = useState<Spot | null>(null);
   const sizes = useMemo(
@@ -49,7 +51,7 @@ export function Scene({ scene, moment, version, onClick }: SceneProps) {
       className={`mx-auto block max-h-full w-full ${onClick ? "cursor-crosshair" : ""}`}
       style={{ aspectRatio: `${scene.width} / ${scene.height}` }}
       preserveAspectRatio="xMidYMin meet"
-      role="img"
+      role={children ? "group" : "img"}
       aria-label={`The scene at ${clock(moment.frame)}: ${words}`}
       data-scene={moment.frame}
       onPointerMove={(event) => setPointer(spotOf(event))}
@@ -74,6 +76,7 @@ export function Scene({ scene, moment, version, onClick }: SceneProps) {
       <Ruler width={scene.width} height={scene.height} letters={letters} />
       <Board moment={moment} height={scene.height} letters={letters} />
       <Telling moment={moment} scene={scene} letters={letters} />
+      {children}
       {pointer ? (
         <g aria-hidden data-pointer>
           <path

@@ -4,11 +4,19 @@ import { OutcomeLane } from "./OutcomeLane";
 import { PlaceLane } from "./PlaceLane";
 import { PlayerLane } from "./PlayerLane";
 import type { ShownTrial } from "./steps";
+import type { StripHands } from "./Strip";
 import { VariableLane } from "./VariableLane";
 import { WordsLane } from "./WordsLane";
 
+interface LanesProps {
+  trial: ShownTrial;
+  layout: Layout;
+  rem: number;
+  onInput?: StripHands["onInput"];
+}
+
 /** All lanes from the top: what the player did, what came, the variables, the outcome. */
-export function Lanes({ trial, layout, rem }: { trial: ShownTrial; layout: Layout; rem: number }) {
+export function Lanes({ trial, layout, rem, onInput }: LanesProps) {
   return (
     <>
       {layout.lanes.map((lane) => (
@@ -18,7 +26,7 @@ export function Lanes({ trial, layout, rem }: { trial: ShownTrial; layout: Layou
             {lane.name}
           </text>
           {lane.kind === "player" ? (
-            <PlayerLane trial={trial} lane={lane} layout={layout} rem={rem} />
+            <PlayerLane trial={trial} lane={lane} layout={layout} rem={rem} onInput={onInput} />
           ) : lane.kind === "came" ? (
             <CameLane trial={trial} lane={lane} layout={layout} rem={rem} />
           ) : lane.kind === "place" ? (

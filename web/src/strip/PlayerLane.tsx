@@ -1,11 +1,13 @@
 import type { TrialView } from "../api/client";
 import { clock, shorten, show } from "../values";
+import { Hold } from "./Hold";
+import type { StripHands } from "./Strip";
 import type { LaneProps } from "./VariableLane";
 
 type Given = TrialView["inputs"][number];
 
 /** What the player did: a bar while a key is held, ticks for presses and clicks, flags for the rest. */
-export function PlayerLane({ trial, lane, layout, rem }: LaneProps) {
+export function PlayerLane({ trial, lane, layout, rem, onInput }: LaneProps & { onInput: StripHands["onInput"] }) {
   const top = lane.top + lane.height * 0.2;
   const height = lane.height * 0.6;
   const base = top + height / 2 + rem * 0.27;
@@ -36,9 +38,19 @@ export function PlayerLane({ trial, lane, layout, rem }: LaneProps) {
                 fill="none"
               />
             )}
-            <text x={x + indent(given, width, rem)} y={base}>
+            <text x={x + indent(given, width, rem)} y={base} pointerEvents="none">
               {label(given)}
             </text>
+            {onInput ? (
+              <Hold
+                given={given}
+                top={top}
+                height={height}
+                layout={layout}
+                last={trial.last_frame}
+                onDone={(frame, up) => onInput(index, frame, up)}
+              />
+            ) : null}
           </g>
         );
       })}

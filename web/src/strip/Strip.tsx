@@ -1,4 +1,4 @@
-import { memo, type PointerEvent, useMemo, useRef } from "react";
+import { memo, type PointerEvent, useMemo, useRef, useState } from "react";
 
 import { clock, type Unit } from "../values";
 import { Lanes } from "./Lanes";
@@ -13,6 +13,10 @@ export interface StripHands {
   onCheck: (check: number, frame: number) => void;
   /** Hears which pin is pointed at, and that none is any more. */
   onPin: (check: number | null) => void;
+  /** Hears at which frame of which lane was clicked, or along which frames of it was dragged. */
+  onLane?: (lane: string, first: number, last: number) => void;
+  /** Hears that an input was given another beginning and end, in frames. */
+  onInput?: (input: number, frame: number, up: number) => void;
 }
 
 interface StripProps {
@@ -32,6 +36,7 @@ const NONE: readonly number[] = [];
 export function Strip({ trial, frame, chosen = null, tied = NONE, about = NONE, hands }: StripProps) {
   const box = useRef<HTMLDivElement>(null);
   const dragging = useRef(false);
+  const [along, setAlong] = useState<{ lane: string; first: number; last: number } | null>(null);
   const width = useWidth(box);
   const rem = useRem();
   const layout = useMemo(() => layoutOf(trial, width, rem), [trial, width, rem]);
@@ -40,6 +45,14 @@ export function Strip({ trial, frame, chosen = null, tied = NONE, about = NONE, 
   const seek = (event: PointerEvent<SVGSVGElement>) => {
     const at = event.clientX - event.currentTarget.getBoundingClientRect().left;
     if (at >= layout.left - 12) hands?.onSeek(layout.frameAt(at));
+  };
+  const placeOf = (event: PointerEvent<SVGSVGElement>) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const lane = layout.lanes.find(
+      ({ top, height }) => event.clientY - box.top >= top && event.clientY - box.top < top + height,
+    );
+    const frame = Math.min(Math.max(layout.frameAt(event.clientX - box.left), 0), trial.last_frame);
+    return lane && event.clientX - box.left >= layout.left - 12 ? { lane: lane.name, frame } : null;
   };
   return (
     <div ref={box} className="w-full">
@@ -54,7 +67,9 @@ export function Strip({ trial, frame, chosen = null, tied = NONE, about = NONE, 
           onPointerDown={
             hands &&
             ((event) => {
-              if ((event.target as Element).closest("[data-pin]")) return;
+              if ((event.target as Element).closest("[data-pin], [data-hold]")) return;
+              const place = hands.onLane && placeOf(event);
+              if (place) setAlong({ lane: place.lane, first: place.frame, last: place.frame });
               event.currentTarget.setPointerCapture(event.pointerId); // so that a drag may leave the strip
               dragging.current = true;
               seek(event);
@@ -64,11 +79,33 @@ export function Strip({ trial, frame, chosen = null, tied = NONE, about = NONE, 
             hands &&
             ((event) => {
               dragging.current &&= event.buttons === 1;
-              if (dragging.current) seek(event);
+              if (!dragging.current) return;
+              const place = along && placeOf(event);
+              if (place) setAlong({ ...along, last: place.frame });
+              seek(event);
+            })
+          }
+          onPointerUp={
+            hands?.onLane &&
+            (() => {
+              if (along)
+                hands.onLane?.(along.lane, Math.min(along.first, along.last), Math.max(along.first, along.last));
+              setAlong(null);
             })
           }
         >
-          <Drawing trial={trial} layout={layout} rem={rem} />
+          <Drawing trial={trial} layout={layout} rem={rem} onInput={hands?.onInput} />
+          {along && along.first !== along.last ? (
+            <rect
+              x={layout.x(Math.min(along.first, along.last))}
+              y={layout.lanes.find(({ name }) => name === along.lane)?.top}
+              width={Math.abs(layout.x(along.last) - layout.x(along.first))}
+              height={layout.lanes.find(({ name }) => name === along.lane)?.height}
+              fill="var(--plum-tint)"
+              opacity={0.6}
+              data-along
+            />
+          ) : null}
           {tied.map((each) => (
             <path
               key={each}
@@ -86,8 +123,15 @@ export function Strip({ trial, frame, chosen = null, tied = NONE, about = NONE, 
   );
 }
 
+interface DrawingProps {
+  trial: ShownTrial;
+  layout: Layout;
+  rem: number;
+  onInput: StripHands["onInput"];
+}
+
 /** Everything that does not move with the cursor. */
-const Drawing = memo(function Drawing({ trial, layout, rem }: { trial: ShownTrial; layout: Layout; rem: number }) {
+const Drawing = memo(function Drawing({ trial, layout, rem, onInput }: DrawingProps) {
   const bottom =
     (layout.lanes[layout.lanes.length - 1]?.top ?? 0) + (layout.lanes[layout.lanes.length - 1]?.height ?? 0);
   return (
@@ -100,7 +144,7 @@ const Drawing = memo(function Drawing({ trial, layout, rem }: { trial: ShownTria
           </text>
         </g>
       ))}
-      <Lanes trial={trial} layout={layout} rem={rem} />
+      <Lanes trial={trial} layout={layout} rem={rem} onInput={onInput} />
       {trial.parting ? (
         <g data-parting={trial.parting.frame}>
           <path

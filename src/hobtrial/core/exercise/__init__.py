@@ -5,13 +5,14 @@ from .edit import scenario_text, with_scenario
 from .files import BRIEF, FILES, REFERENCE, SETTINGS, STARTER, ExerciseError, Fault, is_part, load, save
 from .locate import Lines
 from .model import Exercise, Help, Scenario, Settings, Task, Variable
-from .parts import LONGEST_TRIAL
+from .parts import LONGEST_TRIAL, LOOKS
 from .schema import schema
 
 __all__ = [
     "BRIEF",
     "FILES",
     "LONGEST_TRIAL",
+    "LOOKS",
     "REFERENCE",
     "SETTINGS",
     "STARTER",

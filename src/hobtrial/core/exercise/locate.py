@@ -51,3 +51,7 @@ class Lines:
         while path not in self._lines and path:
             path = path[:-1]
         return self._lines[path]
+
+    def path_at(self, line: int) -> Path:
+        """The path of the key or table that stands in a line, or last before it."""
+        return max(self._lines.items(), key=lambda each: (each[1] <= line, each[1] if each[1] <= line else 0))[0]

@@ -24,3 +24,11 @@ Text = Annotated[str, Field(min_length=1, max_length=200)]
 Expression = Annotated[str, Field(max_length=500)]
 Concept = str
 AfterAnswer = Annotated[str, Field(pattern=r"^answer [1-9][0-9]{0,2}$")]
+
+LOOKS: frozenset[str] = frozenset(
+    (
+        "hob hob_busy hob_sooty bun bun_burnt dough loaf sack soot oven oven_lit bell bellows broom shelf tray bowl "
+        "lamp lamp_lit crate chimney wall hatch floor"
+    ).split()
+)
+"""The looks that come with the program, each with its drawing in the front end."""

@@ -28,14 +28,19 @@ MOST_INPUTS: Final = 2_000
 class LiveGame:
     """One game by hand. Each step gives what is new since the one before."""
 
-    def __init__(self, prepared: Prepared, woven: Woven, seed: int) -> None:
+    def __init__(self, prepared: Prepared, woven: Woven, seed: int, scenario: int | None = None) -> None:
+        """`scenario` is the one at whose beginning, and with whose luck, the game begins."""
         self.seed = seed
         self.played: list[PlayerInput] = []
         self._prepared = prepared
         self._names = [each.name for each in prepared.exercise.settings.variable]
         plan = Plan(LAST_FRAME, seed, freeze_at_end=prepared.exercise.settings.at_end == "freeze", by_hand=True)
+        if scenario is not None and scenario < len(prepared.scenarios):
+            given = prepared.scenarios[scenario].plan
+            plan = replace(plan, arrange=given.arrange, luck=given.luck, seed=given.seed)
         watched = tuple(variable(name) for name in self._names)
         options = Options(observe=watched, names=prepared.alias, limits=prepared.limits)
+        self.seed = plan.seed
         self._run = Run(woven, prepared.scene, plan, options)
         self._downs: dict[str, int] = {}
         self._shown: dict[str, Any] = {}

@@ -47,12 +47,14 @@ def try_planted(prepared: Prepared, number: int) -> dict[str, Any]:
     found = _drawn_difference(prepared, reading)
     if found is None:
         return {**each.as_json(), "caught_by": [], "verdict": "same", "runs": RUNS}
+    scenario = _scenario(prepared, found)
     return {
         **each.as_json(),
         "caught_by": [],
         "verdict": "through",
         "expect": found.expect,
-        "scenario": scenario_text(_scenario(each, found)),
+        "scenario": scenario_text(scenario),
+        "row": scenario,
     }
 
 
@@ -135,15 +137,47 @@ def _shorter(prepared: Prepared, woven: Woven, found: _Difference) -> _Differenc
     return found
 
 
-def _scenario(each: Planted, found: _Difference) -> dict[str, Any]:
+def _scenario(prepared: Prepared, found: _Difference) -> dict[str, Any]:
     """A scenario that catches a slip, ready to be put into the exercise."""
     plan = found.plan
     answers = [{"at": seconds_of(at), "answer": text} for at, text in plan.answers]
+    name = _name_of(plan)
+    taken = {scenario.spec.name for scenario in prepared.scenarios}
+    again = next(number for number in range(1, len(taken) + 2) if _numbered(name, number) not in taken)
+    concept = "conditionals" if found.expect.startswith("outcome") else "variables"
+    known = prepared.exercise.settings.concepts
     return {
-        "name": f"Catches {each.slip} in line {each.line}"[:80],
+        "name": _numbered(name, again),
         "seed": plan.seed,
         "seconds": round(seconds_of(plan.last_frame), 6),
         "arrange": [line.text for line in plan.arrange],
         "input": [*answers, *inputs_back(plan.inputs, plan.last_frame)],
-        "check": [{"at": round(seconds_of(found.frame), 6), "expect": found.expect}],
+        "check": [
+            {
+                "at": round(seconds_of(found.frame), 6),
+                "expect": found.expect,
+                "marks": 1,
+                **({"concept": concept} if concept in known else {}),
+                "because": f"So it is at {seconds_of(found.frame):.3g} s when this is played.",
+            }
+        ],
     }
+
+
+def _name_of(plan: Plan) -> str:
+    """What is played, in a few words: a scenario is named after that."""
+    deeds = []
+    for kind, words in (("hold", "{} held"), ("press", "{} pressed"), ("click", "{} clicked"), ("pick", "{} picked"),
+                        ("type", "{} typed"), ("set", "{} turned")):  # fmt: skip
+        for what, times in Counter(each.what for each in plan.inputs if each.kind == kind).items():
+            often = "" if times == 1 else " twice" if times == 2 else f" {times} times"
+            deeds.append(words.format(what or "the scene") + often)
+    deeds += [f'answer "{text}"' for _, text in plan.answers]
+    if plan.arrange:
+        deeds.append("from " + ", ".join(line.text for line in plan.arrange))
+    words = (", ".join(deeds)[:70] or "nothing is done").strip(" ,")
+    return words[:1].upper() + words[1:]
+
+
+def _numbered(name: str, number: int) -> str:
+    return name if number == 1 else f"{name}, {number}"

@@ -34,3 +34,7 @@ ORDER BY exercise_id;
 
 -- name: version_there(version_id)^
 SELECT id FROM exercise_version WHERE id = :version_id;
+
+-- name: slug_of_version(version_id)^
+SELECT slug FROM exercise JOIN exercise_version ON exercise_version.exercise_id = exercise.id
+WHERE exercise_version.id = :version_id;

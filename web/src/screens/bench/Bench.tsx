@@ -1,13 +1,14 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useCallback, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 
 import type { ExerciseHead, RoundSummary } from "../../api/client";
-import { benchQuery, openRound } from "../../api/queries";
+import { beginDraft, benchQuery, bringDraft, draftsQuery, openRound } from "../../api/queries";
 import { Shell } from "../../shell/Shell";
 import { Failed, Loading } from "../../shell/Waiting";
 import { count, marks } from "../../values";
 import { Button } from "../../shell/Button";
+import { useDrops } from "../../shell/useDrops";
 
 /** What waits: the rounds, with one click to each. */
 export function Bench() {
@@ -31,11 +32,117 @@ export function Bench() {
             ))}
           </ul>
         )}
+        <Drafts />
         {bench.data && bench.data.exercises.length > 0 ? (
           <Exercises exercises={bench.data.exercises} classes={bench.data.classes} />
         ) : null}
       </div>
     </Shell>
+  );
+}
+
+/** What is being made, the draft that was changed last first. */
+function Drafts() {
+  const drafts = useQuery(draftsQuery);
+  return (
+    <section aria-labelledby="drafts">
+      <div className="mt-10 mb-4 flex items-baseline justify-between">
+        <h2 id="drafts" className="text-2xl font-bold">
+          Workshop
+        </h2>
+        <span className="flex items-baseline gap-5">
+          <Begin version={null} words="a new exercise" label="a new exercise" />
+          <Bring />
+        </span>
+      </div>
+      {drafts.isError ? <Failed what="the drafts" error={drafts.error} retry={() => void drafts.refetch()} /> : null}
+      {drafts.data?.length === 0 ? (
+        <p className="text-neutral">Nothing is being made just now.</p>
+      ) : (
+        <ul>
+          {drafts.data?.map((draft) => (
+            <li
+              key={draft.id}
+              className="flex items-baseline justify-between border-t border-base-300 py-3 last:border-b"
+            >
+              <Link to={`/drafts/${draft.id}`} className="text-lg font-semibold hover:underline">
+                {draft.title}
+              </Link>
+              <span className="text-neutral">
+                changed{" "}
+                {new Date(draft.changed_at).toLocaleString("en-GB", {
+                  day: "numeric",
+                  month: "long",
+                  hour: "2-digit",
+                  minute: "2-digit",
+                })}
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+/** An exercise that was made elsewhere: a zip that is chosen, or a folder or zip dropped on the page. */
+function Bring() {
+  const navigate = useNavigate();
+  const input = useRef<HTMLInputElement>(null);
+  const [over, setOver] = useState(false);
+  const bringing = useMutation({
+    mutationFn: (files: readonly File[]) => bringDraft(files),
+    onSuccess: (made) => navigate(`/drafts/${made.id}`),
+  });
+  const { mutate } = bringing;
+  const take = useCallback((files: readonly File[]) => files.length > 0 && mutate(files), [mutate]);
+  useDrops(setOver, take);
+  return (
+    <span className={over ? "outline-2 outline-dashed outline-primary" : ""}>
+      <button type="button" className="link min-h-6" onClick={() => input.current?.click()}>
+        {over ? "let go to bring it in" : "bring one in"}
+      </button>
+      <input
+        ref={input}
+        type="file"
+        multiple
+        accept=".zip,.toml,.py,.md,.svg"
+        className="hidden"
+        aria-label="An exercise to bring in, as a zip or its files"
+        data-bring
+        onChange={(event) => {
+          take([...(event.target.files ?? [])]);
+          event.target.value = "";
+        }}
+      />
+      {bringing.isError ? (
+        <span role="alert" className="text-error">
+          {" "}
+          {bringing.error.message}
+        </span>
+      ) : null}
+    </span>
+  );
+}
+
+/** Begins a draft, with a version of an exercise or with nothing, and goes there. */
+function Begin({ version, words, label }: { version: number | null; words: string; label: string }) {
+  const navigate = useNavigate();
+  const beginning = useMutation({
+    mutationFn: () => beginDraft(version),
+    onSuccess: (made) => navigate(`/drafts/${made.id}`),
+  });
+  return (
+    <>
+      <button type="button" className="link min-h-6" aria-label={label} onClick={() => beginning.mutate()}>
+        {words}
+      </button>
+      {beginning.isError ? (
+        <span role="alert" className="text-error">
+          {beginning.error.message}
+        </span>
+      ) : null}
+    </>
   );
 }
 
@@ -63,6 +170,11 @@ function Exercises({ exercises, classes }: { exercises: readonly ExerciseHead[];
               <Link to={`/exercises/${exercise.version_id}/play`} className="text-primary underline underline-offset-4">
                 play by hand
               </Link>
+              <Begin
+                version={exercise.version_id}
+                words="to the workshop"
+                label={`${exercise.title} to the workshop`}
+              />
             </span>
           </li>
         ))}

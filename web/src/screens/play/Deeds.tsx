@@ -2,8 +2,8 @@ import { type SyntheticEvent, useState } from "react";
 
 import type { SceneView } from "../../api/client";
 import { show } from "../../values";
-import type { Game } from "./game";
-import type { Say } from "./useGame";
+import type { Game } from "../../playing/game";
+import type { Say } from "../../playing/useGame";
 import { Button } from "../../shell/Button";
 
 interface DeedsProps {

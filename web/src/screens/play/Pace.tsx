@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 
-import type { Game } from "./game";
-import type { Say } from "./useGame";
+import type { Game } from "../../playing/game";
+import type { Say } from "../../playing/useGame";
 import { Button } from "../../shell/Button";
 
 interface PaceProps {

@@ -1,15 +1,14 @@
 import { lazy, Suspense, useCallback, useEffect, useRef, useState } from "react";
 
 import type { PlayView } from "../../api/client";
-import { Scene } from "../../scene/Scene";
 import { clock } from "../../values";
 import { Brief } from "./Brief";
 import { Deeds } from "./Deeds";
-import type { Game } from "./game";
-import { keyName } from "./keyNames";
+import type { Game } from "../../playing/game";
+import { LiveScene } from "../../playing/LiveScene";
 import { Pace } from "./Pace";
 import { Told } from "./Told";
-import { type Say, useGame } from "./useGame";
+import { useGame } from "../../playing/useGame";
 import { forget, remember, remembered } from "./draft";
 import { Button } from "../../shell/Button";
 
@@ -30,7 +29,7 @@ export function Table({ play, draft }: TableProps) {
     setScript(source);
     begin.current(source);
   }, []);
-  const [game, say, joinAgain] = useGame(play.version_id, onChanged);
+  const [game, say, joinAgain] = useGame(`/api/exercises/${play.version_id}/live`, onChanged);
   const begin = useRef((source: string) => say({ say: "begin", source, seed: 1 }));
   const start = useCallback(() => {
     begin.current(script);
@@ -91,7 +90,13 @@ export function Table({ play, draft }: TableProps) {
             say={say}
           />
         </div>
-        <LiveScene box={scene} play={play} game={game} say={say} />
+        <LiveScene
+          box={scene}
+          scene={play.scene}
+          looks={`/api/exercises/${play.version_id}/looks`}
+          game={game}
+          say={say}
+        />
         <Deeds scene={play.scene} game={game} say={say} />
         <Told play={play} game={game} onJoinAgain={joinAgain} />
       </section>
@@ -99,63 +104,6 @@ export function Table({ play, draft }: TableProps) {
       <section aria-label="Brief" tabIndex={0} className="min-h-0 overflow-auto px-4 pt-2 pb-3">
         <Brief text={play.brief} />
       </section>
-    </div>
-  );
-}
-
-interface LiveSceneProps {
-  box: React.RefObject<HTMLDivElement | null>;
-  play: PlayView;
-  game: Game;
-  say: Say;
-}
-
-/** The scene takes keys while it has the focus, and clicks. */
-function LiveScene({ box, play, game, say }: LiveSceneProps) {
-  const down = useRef(new Set<string>());
-  const moved = (key: string, how: "down" | "up") => {
-    if (how === "down") down.current.add(key);
-    else down.current.delete(key);
-    say({ say: "did", inputs: [{ do: how, key }] });
-  };
-  const release = () => {
-    for (const key of [...down.current]) moved(key, "up");
-  };
-  return (
-    // The scene is what the keys go to, as in any game; Esc gives the focus on.
-    // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
-    <div
-      ref={box}
-      role="application"
-      aria-label="The game: keys go to it while it has the focus"
-      // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
-      tabIndex={0}
-      className="relative max-h-3/5 min-h-0 shrink-0"
-      data-game={game.status}
-      onKeyDown={(event) => {
-        if (event.key === "Escape") box.current?.blur();
-        const key = event.ctrlKey || event.metaKey || event.altKey ? null : keyName(event.key);
-        if (!key || game.status !== "playing") return;
-        event.preventDefault();
-        if (!event.repeat && !down.current.has(key)) moved(key, "down");
-      }}
-      onKeyUp={(event) => {
-        const key = keyName(event.key);
-        if (key && down.current.has(key)) moved(key, "up");
-      }}
-      onBlur={release}
-    >
-      <Scene
-        scene={play.scene}
-        moment={game.moment}
-        version={play.version_id}
-        onClick={([x, y]) => say({ say: "did", inputs: [{ do: "click", what: "", value: [x, y] }] })}
-      />
-      {game.status === "ready" ? (
-        <p className="absolute inset-x-0 top-1/3 text-center">
-          <span className="bg-base-100 px-3 py-1">Choose “Play”, or press ctrl Enter.</span>
-        </p>
-      ) : null}
     </div>
   );
 }

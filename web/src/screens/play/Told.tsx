@@ -3,7 +3,7 @@ import { useEffect, useRef } from "react";
 import type { PlayView } from "../../api/client";
 import { playSound } from "../../scene/sound";
 import { clock, show } from "../../values";
-import type { Game } from "./game";
+import type { Game } from "../../playing/game";
 import { Button } from "../../shell/Button";
 
 interface ToldProps {

@@ -1,10 +1,11 @@
-import { type DragEvent, useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 
 import type { HandedIn, RoundView } from "../../api/client";
 import { addStudents, handIn, roundQuery } from "../../api/queries";
 import { useChange } from "../../api/useChange";
 import { count } from "../../values";
 import { Button } from "../../shell/Button";
+import { useDrops } from "../../shell/useDrops";
 
 /** Scripts are dropped on the round, as files or a zip; whose they are is asked where it is not sure. */
 export function HandIn({ round }: { round: RoundView }) {
@@ -130,32 +131,4 @@ function Doubtful({ found, onAnswer }: { found: HandedIn; onAnswer: (answers: Re
       </Button>
     </form>
   );
-}
-
-/** Files dropped anywhere on the page. */
-function useDrops(onOver: (over: boolean) => void, onDrop: (files: readonly File[]) => void): void {
-  const drop = useRef(onDrop);
-  useEffect(() => {
-    drop.current = onDrop;
-  });
-  useEffect(() => {
-    const over = (event: Event) => {
-      event.preventDefault();
-      onOver(true);
-    };
-    const out = () => onOver(false);
-    const dropped = (event: Event) => {
-      event.preventDefault();
-      onOver(false);
-      drop.current([...(event as unknown as DragEvent).dataTransfer.files]);
-    };
-    window.addEventListener("dragover", over);
-    window.addEventListener("dragleave", out);
-    window.addEventListener("drop", dropped);
-    return () => {
-      window.removeEventListener("dragover", over);
-      window.removeEventListener("dragleave", out);
-      window.removeEventListener("drop", dropped);
-    };
-  }, [onOver]);
 }

@@ -173,7 +173,7 @@ function Watch({ subject, scenario, trial, trace, asides }: WatchProps) {
               {bare ? (
                 <Story frame={head.frame} />
               ) : (
-                <Scene scene={trial.scene} moment={moment} version={trial.version_id} />
+                <Scene scene={trial.scene} moment={moment} looks={`/api/exercises/${trial.version_id}/looks`} />
               )}
             </div>
             <Asking scene={trial.scene} moment={moment} />

@@ -1,8 +1,8 @@
 /** A game by hand as the screen holds it: a pure reducer over what the server says. */
 
-import type { LiveNews, LiveSaid, ProblemReport, StopView, StoryView } from "../../api/client";
-import type { Moment, Stand } from "../../scene/moment";
-import { TELLING } from "../../scene/moment";
+import type { LiveNews, LiveSaid, ProblemReport, StopView, StoryView } from "../api/client";
+import type { Moment, Stand } from "../scene/moment";
+import { TELLING } from "../scene/moment";
 
 export type Status = "joining" | "ready" | "playing" | "over" | "unread" | "ended";
 
@@ -20,6 +20,8 @@ export interface Game {
   why: string;
   /** The number under which this game was kept. */
   kept: number | null;
+  /** What was played, as a scenario: only where an author plays. */
+  played: Readonly<Record<string, unknown>> | null;
   /** The script that is being played. */
   source: string;
 }
@@ -47,6 +49,7 @@ export const EMPTY: Game = {
   problems: [],
   why: "",
   kept: null,
+  played: null,
   source: "",
 };
 
@@ -70,7 +73,7 @@ export function hear(game: Game, heard: Heard): Game {
     case "unread":
       return { ...EMPTY, status: "unread", problems: heard.problems };
     case "kept":
-      return { ...game, kept: heard.id };
+      return { ...game, kept: heard.id, played: heard.scenario ?? null };
     case "ended":
       return { ...game, status: "ended", why: heard.why };
     case "changed":

@@ -4,12 +4,13 @@ Frames come faster than a slow laptop draws; they are gathered and shown togethe
 
 import { useCallback, useEffect, useRef, useState } from "react";
 
-import type { LiveHeard, LiveSaid } from "../../api/client";
+import type { LiveHeard, LiveSaid } from "../api/client";
 import { EMPTY, type Game, hear, type Heard } from "./game";
 
 export type Say = (message: LiveHeard) => void;
 
-export function useGame(version: number, onChanged: (source: string) => void): [Game, Say, () => void] {
+/** `path` is the address of the game: that of an exercise, or of a draft. */
+export function useGame(path: string, onChanged: (source: string) => void): [Game, Say, () => void] {
   const [game, setGame] = useState<Game>(EMPTY);
   const [visit, setVisit] = useState(0);
   const socket = useRef<WebSocket>(null);
@@ -18,7 +19,7 @@ export function useGame(version: number, onChanged: (source: string) => void): [
     changed.current = onChanged;
   }, [onChanged]);
   useEffect(() => {
-    const address = `${window.location.protocol === "https:" ? "wss" : "ws"}://${window.location.host}/api/exercises/${version}/live`;
+    const address = `${window.location.protocol === "https:" ? "wss" : "ws"}://${window.location.host}${path}`;
     const made = new WebSocket(address);
     socket.current = made;
     let gathered: Heard[] = [];
@@ -45,7 +46,7 @@ export function useGame(version: number, onChanged: (source: string) => void): [
       made.close();
       cancelAnimationFrame(drawing);
     };
-  }, [version, visit]);
+  }, [path, visit]);
   const say = useCallback<Say>((message) => {
     if (socket.current?.readyState === WebSocket.OPEN) socket.current.send(JSON.stringify(message));
   }, []);

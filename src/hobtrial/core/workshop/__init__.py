@@ -1,0 +1,21 @@
+"""The workshop: drafts of exercises and their changes, what is said of a draft, and checks made from what is seen."""
+
+from .apply import apply
+from .changes import CHANGE, Change
+from .in_words import in_words
+from .new import new_files, title_of
+from .rehearsal import Rehearsal, rehearse
+from .suggest import Suggestion, suggest
+
+__all__ = [
+    "CHANGE",
+    "Change",
+    "Rehearsal",
+    "Suggestion",
+    "apply",
+    "in_words",
+    "new_files",
+    "rehearse",
+    "suggest",
+    "title_of",
+]

@@ -1,0 +1,141 @@
+"""What an author should know of an exercise that can be played: nothing of it is wrong, and all of it is odd."""
+
+from __future__ import annotations
+
+import ast
+import difflib
+from collections.abc import Iterator
+from typing import Final, get_args
+
+from ..exercise import LOOKS
+from ..judging import Played, Prepared
+from ..script.tree import functions, handlers, walk
+from ..trial.observe import same_words
+from ..words import Outcome
+from .places import Notice, Place
+
+OUTCOMES: Final = get_args(Outcome)
+NEAR: Final = 0.7
+"""How alike two texts are that are perhaps meant to be the same."""
+SHOWN: Final = frozenset(("told", "board", "offers", "sounded", "sent", "asked"))
+"""Functions of an expectation that are about a text of the script."""
+
+
+def notices_of(prepared: Prepared, played: list[Played]) -> Iterator[Notice]:
+    """Everything that is odd about an exercise, in the order of its file."""
+    yield from _variables(prepared, played)
+    yield from _pictures(prepared)
+    for number, scenario in enumerate(prepared.scenarios):
+        if not scenario.checks:
+            text = "Nothing is marked here: this scenario has no check."
+            yield Notice(text, Place(table="scenario", index=number))
+        yield from _texts(prepared, number)
+        yield from _inputs(prepared, number)
+
+
+def _variables(prepared: Prepared, played: list[Played]) -> Iterator[Notice]:
+    for index, each in enumerate(prepared.exercise.settings.variable):
+        if played and not any(run.trace.bound.get(each.name) for run in played):
+            yield Notice(
+                f"`{each.name}` is listed, and the reference has no variable of that name.",
+                Place(table="variable", index=index),
+            )
+
+
+def _pictures(prepared: Prepared) -> Iterator[Notice]:
+    own = set(prepared.exercise.looks)
+    for index, piece in enumerate(prepared.exercise.settings.scene.piece):
+        unknown = [look for look in piece.all_looks if look not in LOOKS and look not in own]
+        if unknown and not piece.zone:
+            near = difflib.get_close_matches(unknown[0], [*LOOKS, *own], 1, NEAR)
+            more = f" Did you mean `{near[0]}`?" if near else ""
+            yield Notice(
+                f"There is no picture `{unknown[0]}`, so `{piece.name}` is drawn as a box with its name.{more}",
+                Place(table="piece", index=index),
+            )
+
+
+def _texts(prepared: Prepared, number: int) -> Iterator[Notice]:
+    """Outcomes that do not exist, and texts that are nearly ones of the reference."""
+    written = texts_of(prepared)
+    spec = prepared.scenarios[number].spec
+    rows = [("check", index, check.expect or "") for index, check in enumerate(spec.check)]
+    rows += [("case", index, case.expect) for index, case in enumerate(spec.cases or ())]
+    for table, index, expect in rows:
+        place = Place(table=table, index=index, scenario=number)
+        try:
+            tree = ast.parse(expect.strip(), mode="eval")
+        except SyntaxError:
+            continue
+        for node in ast.walk(tree):
+            for text in _compared_outcomes(node):
+                near = difflib.get_close_matches(text, OUTCOMES, 1, 0.0)
+                yield Notice(f"`{text}` is not an outcome; did you mean `{near[0]}`?", place)
+            match node:
+                case ast.Call(func=ast.Name(id=name), args=[ast.Constant(value=str(text)), *_]) if name in SHOWN:
+                    near = difflib.get_close_matches(text, written, 1, NEAR)
+                    if near and not any(same_words(text) in same_words(each) for each in written):
+                        yield Notice(f'Nothing in the reference says "{text}"; it says "{near[0]}".', place)
+
+
+def texts_of(prepared: Prepared) -> set[str]:
+    """The texts that the reference has as a whole; parts of f-strings are none."""
+    nodes = list(walk(prepared.reference.script.tree))
+    parts = {id(part) for node in nodes if isinstance(node, ast.JoinedStr) for part in node.values}
+    return {
+        node.value
+        for node in nodes
+        if isinstance(node, ast.Constant) and isinstance(node.value, str) and id(node) not in parts
+    }
+
+
+def _compared_outcomes(node: ast.AST) -> Iterator[str]:
+    """The texts that are compared with the outcome, and are none."""
+    if not isinstance(node, ast.Compare):
+        return
+    sides = [node.left, *node.comparators]
+    if not any(isinstance(side, ast.Name) and side.id == "outcome" for side in sides):
+        return
+    for side in sides:
+        for part in side.elts if isinstance(side, (ast.Tuple, ast.List, ast.Set)) else [side]:
+            if isinstance(part, ast.Constant) and isinstance(part.value, str) and part.value not in OUTCOMES:
+                yield part.value
+
+
+def _inputs(prepared: Prepared, number: int) -> Iterator[Notice]:
+    """Inputs that nothing of the reference waits for, and that steer nothing."""
+    scenario = prepared.scenarios[number]
+    heard = _heard(prepared)
+    last = max((plan.last_frame for plan in scenario.plans), default=0)
+    for index, given in enumerate(scenario.spec.input):
+        place = Place(table="input", index=index, scenario=number)
+        key = given.press or given.hold
+        if key is not None and key not in heard:
+            yield Notice(f"Nothing waits for the key `{key}`, and it steers no piece.", place)
+        elif isinstance(given.at, (int, float)) and _frame(given.at) > last:
+            yield Notice(f"This comes at {given.at:g} s, after the end of the scenario.", place)
+
+
+def _frame(at: float) -> int:
+    return round(at * 30)
+
+
+def _heard(prepared: Prepared) -> set[str]:
+    """The keys that the reference waits for or asks about, and those that steer a piece."""
+    tree = prepared.reference.script.tree
+    found = (
+        {node.value for node in walk(tree) if isinstance(node, ast.Constant) and isinstance(node.value, str)}
+        if any(_asks_keys(event) for _, event in handlers(functions(tree)))
+        else set()
+    )
+    for piece in prepared.scene.piece:
+        if piece.motion.steered is not None:
+            found |= set(piece.motion.steered.keys)
+    return found
+
+
+def _asks_keys(event: ast.expr) -> bool:
+    match event:
+        case ast.Call(func=ast.Name(id="pressed" | "held" | "released")):
+            return True
+    return False

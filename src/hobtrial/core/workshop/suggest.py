@@ -1,0 +1,266 @@
+"""reference's run + a moment → checks: what is true there, each of it a check, and the most telling first.
+
+Every suggestion holds for the reference. How telling one is, the planted slips of the exercise say: the more of them
+break it, the further up it stands.
+"""
+
+from __future__ import annotations
+
+import functools
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any, Final
+
+from ..events import PAIR_EVENTS
+from ..exercise import Check, ExerciseError, Scenario
+from ..judging import HELD, Prepared, PreparedScenario, judge
+from ..proving import planted
+from ..script import Script, Woven
+from ..trial import OUTCOME, Options, Trace, play, variable
+from ..words import UNSET, frame_of, seconds_of
+
+MOST: Final = 8
+"""Suggestions that are offered at once."""
+VARIANTS: Final = 24
+"""Planted slips that are played to see how telling a suggestion is."""
+DIGITS: Final = 2
+
+
+@dataclass(frozen=True, slots=True)
+class Suggestion:
+    """A check that can be pinned, in words, and how many of the planted slips break it."""
+
+    words: str
+    check: dict[str, Any]
+    breaks: int
+
+    def as_json(self) -> dict[str, Any]:
+        """The suggestion as the workshop shows it."""
+        return {"words": self.words, "check": self.check, "breaks": self.breaks}
+
+
+def suggest(prepared: Prepared, number: int, what: str, first: int, last: int) -> list[Suggestion]:
+    """Checks about a lane of a scenario's strip, at a frame or along a span of frames.
+
+    `what` is a listed variable, `outcome`, `told`, or `came` for what came then.
+    """
+    scenario = prepared.scenarios[number]
+    trace = prepared.reference_trace(scenario)
+    last = min(max(first, last), trace.last_frame)
+    first = min(max(first, 0), last)
+    known = {_key(check.spec.model_dump(by_alias=True, exclude_defaults=True)) for check in scenario.checks}
+    wanted: dict[tuple[Any, ...], tuple[str, dict[str, Any]]] = {}
+    for words, check in _candidates(prepared, trace, what, first, last):
+        if _key(check) not in known:
+            wanted.setdefault(_key(check), (words, check))
+    if not wanted:
+        return []
+    wanted = {key: each for key, each in wanted.items() if _can_be_read(prepared, scenario, each[1])}
+    made = _made(prepared, scenario, [check for _, check in wanted.values()])
+    reference = _run(prepared, made, prepared.reference)
+    holds = [judge(check, reference, lambda: reference).verdict == HELD for check in made.checks]
+    breaks = [0] * len(made.checks)
+    for woven in _variants(prepared):
+        run = _run(prepared, made, woven)
+        for index, prepared_check in enumerate(made.checks):
+            breaks[index] += holds[index] and judge(prepared_check, run, lambda: reference).verdict != HELD
+    found = [
+        Suggestion(words, check, breaks[index]) for index, (words, check) in enumerate(wanted.values()) if holds[index]
+    ]
+    return sorted(found, key=lambda each: ("same" in each.check, -each.breaks))[:MOST]
+
+
+def _key(check: dict[str, Any]) -> tuple[Any, ...]:
+    """What a check asks, without its marks and reasons."""
+    said = ("marks", "concept", "because")
+    return tuple(sorted((key, str(value)) for key, value in check.items() if key not in said))
+
+
+def _candidates(
+    prepared: Prepared, trace: Trace, what: str, first: int, last: int
+) -> Iterator[tuple[str, dict[str, Any]]]:
+    """Sentences with their checks; whether they hold is seen afterwards."""
+    if what == "came":
+        yield from _about_events(prepared, trace, first, last)
+    elif what == "told":
+        yield from _about_story(trace, first, last)
+    elif what == "outcome":
+        yield from _about_outcome(prepared, trace, first, last)
+    else:
+        yield from _about_variable(prepared, trace, what, first, last)
+
+
+def _about_variable(
+    prepared: Prepared, trace: Trace, name: str, first: int, last: int
+) -> Iterator[tuple[str, dict[str, Any]]]:
+    samples = trace.samples.get(variable(name))
+    if samples is None or not samples.values:
+        return
+    value = samples.at(first)
+    if value is UNSET or not isinstance(value, (int, float, str, bool)):
+        return
+    at = _time(first)
+    label = next((each.label for each in prepared.exercise.settings.variable if each.name == name), None)
+    expect = f"{name} == {value!r}"
+    if last > first:
+        numbers = [v for frame, v in samples.changes() if frame <= last and isinstance(v, (int, float))]
+        yield f"{name} is {value!r} all along", {"always": True, "from": at, "until": _time(last), "expect": expect}
+        yield f"{name} does not change from here on", {"unchanged": [name], "from": at}
+        if numbers and not isinstance(value, bool):
+            yield f"{name} is never more than {max(numbers)}", {"always": True, "expect": f"{name} <= {max(numbers)}"}
+        yield f"{name} never goes down", {"never": True, "expect": f"{name} < was({name})"}
+        return
+    yield f"{name} is {value!r} at {at:g} s", {"at": at, "expect": expect}
+    if label:
+        both = f"{expect} and board({label!r}) == {value!r}"
+        yield f"{name} is {value!r} at {at:g} s, and the scoreboard shows it", {"at": at, "expect": both}
+    yield from _after(prepared, trace, first, expect, f"{name} is {value!r}")
+    yield f"{name} is {value!r} from here on", {"always": True, "from": at, "expect": expect}
+    yield f"{name} is {value!r} by {at:g} s", {"by": at, "expect": expect}
+    yield from _steps(prepared, trace, name)
+    if isinstance(value, (int, float)) and not isinstance(value, bool):
+        most = max(v for v in samples.values if isinstance(v, (int, float)))
+        yield f"{name} is never more than {most}", {"always": True, "expect": f"{name} <= {most}"}
+    yield f"{name} is {value!r} at the end", {"end": True, "expect": expect}
+    yield f"{name} is as in the reference all through", {"same": [name]}
+
+
+def _steps(prepared: Prepared, trace: Trace, name: str) -> Iterator[tuple[str, dict[str, Any]]]:
+    """By how much a variable changes each time something comes."""
+    samples = trace.samples[variable(name)]
+    for event in dict.fromkeys(_general(prepared, came.event) for came in trace.events if came.handlers):
+        moments = [came.frame for came in trace.events if _general(prepared, came.event) == event]
+        changes = set()
+        for frame in moments:
+            before, now = samples.at(max(frame - 1, 0)), samples.at(frame)
+            if type(before) not in (int, float) or type(now) not in (int, float):
+                return
+            changes.add(now - before)
+        if len(changes) == 1 and (step := changes.pop()):
+            more = f"{name} == was({name}) {'+' if step > 0 else '-'} {abs(step):g}"
+            words = f"each time {event} comes: {name} goes {'up' if step > 0 else 'down'} by {abs(step):g}"
+            yield words, {"each": event, "expect": more}
+
+
+def _after(
+    prepared: Prepared, trace: Trace, frame: int, expect: str, words: str
+) -> Iterator[tuple[str, dict[str, Any]]]:
+    """The last event before a moment, and which of its kind it was."""
+    handled = [came for came in trace.events if came.handlers and 0 <= came.frame <= frame]
+    if not handled:
+        return
+    event = _general(prepared, handled[-1].event)
+    if event == "frame":
+        return
+    nth = len({(came.frame, came.event) for came in handled if _general(prepared, came.event) == event})
+    check: dict[str, Any] = {"after": event, "expect": expect}
+    if nth > 1:
+        check["nth"] = nth
+    which = "" if nth == 1 else f" for the {_nth(nth)} time"
+    yield f"after {event} came{which}, {words}", check
+
+
+def _about_outcome(prepared: Prepared, trace: Trace, first: int, last: int) -> Iterator[tuple[str, dict[str, Any]]]:
+    value = trace.samples[OUTCOME].at(first)
+    words = {"playing": "the game goes on", "won": "the game is won", "lost": "the game is lost"}[str(value)]
+    at, expect = _time(first), f"outcome == {value!r}"
+    if last > first:
+        yield f"{words} all along", {"always": True, "from": at, "until": _time(last), "expect": expect}
+        yield "the outcome does not change from here on", {"unchanged": ["outcome"], "from": at}
+        return
+    yield from _after(prepared, trace, first, expect, words)
+    yield f"{words} at {at:g} s", {"at": at, "expect": expect}
+    yield f"{words} by {at:g} s", {"by": at, "expect": expect}
+    yield f"{words} from here on", {"always": True, "from": at, "expect": expect}
+    yield f"{words} at the end", {"end": True, "expect": expect}
+    yield "the outcome is as in the reference all through", {"same": ["outcome"]}
+
+
+def _about_story(trace: Trace, first: int, last: int) -> Iterator[tuple[str, dict[str, Any]]]:
+    lines = [line for line in trace.story if line.text]
+    near = sorted(lines, key=lambda line: abs(line.frame - first))[:1]
+    for line in near:
+        at = _time(min(line.frame + 1, trace.last_frame))
+        times = sum(each.text == line.text for each in lines)
+        yield f'"{line.text}" is told by {at:g} s', {"by": at, "expect": f"told({line.text!r})"}
+        often = "once" if times == 1 else f"{times} times"
+        yield f'"{line.text}" is told {often} at all', {"end": True, "expect": f"times(told({line.text!r})) == {times}"}
+
+
+def _about_events(prepared: Prepared, trace: Trace, first: int, last: int) -> Iterator[tuple[str, dict[str, Any]]]:
+    """What changes with the event that came nearest to a moment."""
+    came = [each for each in trace.events if each.handlers and each.frame >= 0]
+    if not came:
+        return
+    nearest = min(came, key=lambda each: abs(each.frame - first))
+    for listed in prepared.exercise.settings.variable:
+        if variable(listed.name) in trace.samples:
+            yield from _steps(prepared, trace, listed.name)
+            value = trace.samples[variable(listed.name)].at(nearest.frame)
+            if isinstance(value, (int, float, str)):
+                yield from _after(
+                    prepared, trace, nearest.frame, f"{listed.name} == {value!r}", f"{listed.name} is {value!r}"
+                )
+    if nearest.event.kind in PAIR_EVENTS:
+        text = _general(prepared, nearest.event)
+        often = len({each.frame for each in came if _general(prepared, each.event) == text})
+        yield f"{text} comes {often} times at all", {"end": True, "expect": f"times({text}) == {often}"}
+
+
+def _general(prepared: Prepared, event: Any) -> str:
+    """An event as a check names it: of the kind that a piece is of, where it is one of several."""
+    if event.kind not in (*PAIR_EVENTS, "clicked", "appeared", "gone"):
+        return str(event)
+    kinds = {piece.name: piece.kind for piece in prepared.scene.piece}
+    names = [kinds.get(str(each)) or _stem(str(each)) for each in event.about]
+    return f"{event.kind}({', '.join(names)})"
+
+
+def _stem(name: str) -> str:
+    """The kind of a piece that a spawner made, by its name."""
+    stem, _, number = name.rpartition("_")
+    return stem if stem and number.isdigit() else name
+
+
+def _nth(number: int) -> str:
+    endings = {1: "st", 2: "nd", 3: "rd"}
+    return f"{number}{'th' if number % 100 in (11, 12, 13) else endings.get(number % 10, 'th')}"
+
+
+def _time(frame: int) -> float:
+    """A frame in seconds, in few digits that mean the same frame."""
+    for digits in range(1, 5):
+        rounded = round(seconds_of(frame), digits)
+        if frame_of(rounded) == frame:
+            return rounded
+    return seconds_of(frame)
+
+
+def _made(prepared: Prepared, scenario: PreparedScenario, checks: list[dict[str, Any]]) -> PreparedScenario:
+    """The scenario with these checks in the place of its own; such as cannot be read are left out."""
+    spec = scenario.spec
+    plain = spec.model_copy(update={"check": tuple(Check.model_validate(check) for check in checks), "cases": None})
+    return prepared.scenario_of(Scenario.model_validate(plain.model_dump(by_alias=True, exclude_defaults=True)))
+
+
+def _can_be_read(prepared: Prepared, scenario: PreparedScenario, check: dict[str, Any]) -> bool:
+    """Whether a check means something in the exercise: an event of a piece that comes later may not."""
+    try:
+        _made(prepared, scenario, [check])
+    except ExerciseError:
+        return False
+    return True
+
+
+def _run(prepared: Prepared, scenario: PreparedScenario, woven: Woven) -> Trace:
+    options = Options(scenario.observe, prepared.alias, (), scenario.each, False, prepared.limits)
+    return play(woven, prepared.scene, scenario.plan, options)
+
+
+@functools.lru_cache(maxsize=2)
+def _variants(prepared: Prepared) -> list[Woven]:
+    """Some of the planted slips, spread over all of them."""
+    texts = [each.text for each in planted(prepared)]
+    step = max(1, len(texts) // VARIANTS)
+    readings = (prepared.read(text) for text in texts[::step])
+    return [prepared.weave(reading) for reading in readings if isinstance(reading, Script)][:VARIANTS]

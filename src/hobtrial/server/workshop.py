@@ -1,0 +1,253 @@
+"""The workshop: drafts of exercises, their changes, what is said of them, and a round that is set with one."""
+
+from __future__ import annotations
+
+import asyncio
+import io
+import zipfile
+from typing import Annotated, Any, Final
+
+from fastapi import APIRouter, HTTPException, Query, UploadFile
+from fastapi.responses import Response
+
+from ..core.exercise import ExerciseError, is_part
+from ..core.words import UsageError
+from ..core.workshop import CHANGE, apply, in_words, new_files, title_of
+from ..crew import WorkerGoneError
+from ..crew.parcels import LARGEST_FILE, exercise_in
+from ..store import Draft, Drafts, Exercises, Rounds, StaleDraftError
+from .deps import Parts, Services
+from .drafts import NOT_PLAYABLE, read_draft
+from .views import Sorry
+from .workshop_views import (
+    Asked,
+    BeginDraft,
+    ChangeDraft,
+    DraftHead,
+    DraftId,
+    DraftView,
+    ProofView,
+    SetDraft,
+    StepDraft,
+    SuggestionView,
+)
+
+STALE: Final = (
+    "This draft was changed in another window. It is shown as it is now; nothing of it is lost, but your last change "
+    "was not made. Make it again."
+)
+TOO_MUCH: Final = (
+    "The reference used more time or memory than a script may, and was ended. Look for what goes on for ever."
+)
+MOST_DRAFTS: Final = 500
+MOST_FILES: Final = 200
+
+router = APIRouter(prefix="/api", tags=["workshop"], responses={404: {"model": Sorry}})
+
+
+@router.get("/drafts")
+def drafts(parts: Parts) -> list[DraftHead]:
+    """All drafts, the one that was changed last first."""
+    with parts.store.transaction() as connection:
+        rows = Drafts.all(connection)
+    return [
+        DraftHead(id=row["id"], title=title_of(bytes(row["settings"] or b"")), changed_at=row["changed_at"])
+        for row in rows
+    ]
+
+
+@router.post("/drafts", responses={409: {"model": Sorry}})
+def begin(given: BeginDraft, parts: Parts) -> DraftId:
+    """A draft that begins with nothing, or with a version of an exercise."""
+    with parts.store.transaction() as connection:
+        if len(Drafts.all(connection)) >= MOST_DRAFTS:
+            raise HTTPException(409, f"There are {MOST_DRAFTS} drafts already. Take some away first.")
+        if given.version_id is None:
+            return DraftId(id=Drafts.begin(connection, "", new_files(given.title), "begun"))
+        if not Exercises.there(connection, given.version_id):
+            raise HTTPException(404, "There is no such exercise. Choose one on the bench.")
+        files, slug = Exercises.files(connection, given.version_id), Exercises.slug(connection, given.version_id)
+        return DraftId(id=Drafts.begin(connection, slug, files, "opened"))
+
+
+@router.post("/drafts/files", responses={422: {"model": Sorry}})
+async def bring(parts: Parts, files: list[UploadFile]) -> DraftId:
+    """A draft of what is brought: the files of an exercise, or its folder zipped, however faulty they are."""
+    contents = [(file.filename or "", await file.read(LARGEST_FILE + 1)) for file in files[:MOST_FILES]]
+
+    def write() -> int:
+        found = exercise_in(contents)
+        with parts.store.transaction() as connection:
+            return Drafts.begin(connection, "", found, "brought in")
+
+    try:
+        return DraftId(id=await asyncio.to_thread(write))
+    except UsageError as error:
+        words = str(error)
+        raise HTTPException(422, f"{words[:1].upper()}{words[1:]}.") from None
+
+
+@router.get("/drafts/{draft_id}")
+async def draft(
+    draft_id: int, parts: Parts, scenario: Annotated[int, Query(ge=0)] = 0, trial: Annotated[int, Query(ge=0)] = 0
+) -> DraftView:
+    """A draft as it is now, with what is said of it and one of its scenarios played."""
+    return await _view(parts, await asyncio.to_thread(read_draft, parts, draft_id), scenario, trial)
+
+
+@router.post("/drafts/{draft_id}/changes", responses={409: {"model": Sorry}})
+async def change(draft_id: int, given: ChangeDraft, parts: Parts) -> DraftView:
+    """Puts a change on a draft, and shows it as it is then."""
+
+    def write() -> Draft:
+        made = CHANGE.validate_python(given.change.model_dump(by_alias=True))
+        before = read_draft(parts, draft_id)
+        if before.at != given.at:
+            raise HTTPException(409, STALE)
+        try:
+            files = apply(before.files, made)
+        except UsageError as error:
+            raise HTTPException(409, str(error)) from None
+        if files == before.files:
+            return before
+        _change(parts, draft_id, given.at, files, in_words(made))
+        return read_draft(parts, draft_id)
+
+    return await _view(parts, await asyncio.to_thread(write), given.scenario, 0)
+
+
+@router.post("/drafts/{draft_id}/step", responses={409: {"model": Sorry}})
+async def step(draft_id: int, given: StepDraft, parts: Parts) -> DraftView:
+    """Undoes the last change, or makes the one that was undone again."""
+
+    def write() -> Draft:
+        try:
+            with parts.store.transaction() as connection:
+                Drafts.step(connection, draft_id, given.at, given.by)
+        except StaleDraftError:
+            raise HTTPException(409, STALE) from None
+        return read_draft(parts, draft_id)
+
+    return await _view(parts, await asyncio.to_thread(write), given.scenario, 0)
+
+
+@router.post("/drafts/{draft_id}/suggestions", responses={409: {"model": Sorry}})
+async def suggestions(draft_id: int, asked: Asked, parts: Parts) -> list[SuggestionView]:
+    """What is true at a moment of a scenario, each of it a check."""
+    draft = await asyncio.to_thread(read_draft, parts, draft_id)
+    try:
+        found = await parts.crew.suggest(draft.files, asked.scenario, asked.what, asked.first, asked.last)
+    except (ExerciseError, IndexError):
+        raise HTTPException(409, NOT_PLAYABLE) from None
+    except WorkerGoneError:
+        raise HTTPException(409, TOO_MUCH) from None
+    return [SuggestionView(**each) for each in found]
+
+
+@router.get("/drafts/{draft_id}/proof")
+async def proof(draft_id: int, parts: Parts) -> ProofView:
+    """How far the proof of the draft as it is now has come; asking begins it. A change stops it."""
+    draft = await asyncio.to_thread(read_draft, parts, draft_id)
+    return parts.proofs.of(draft_id, draft.files)
+
+
+@router.get("/drafts/{draft_id}/zip", response_class=Response)
+def as_zip(draft_id: int, parts: Parts) -> Response:
+    """The draft as a zip, which `hob mark` takes."""
+    draft = read_draft(parts, draft_id)
+    packed = io.BytesIO()
+    with zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED) as archive:
+        for name, data in sorted(draft.files.items()):
+            archive.writestr(zipfile.ZipInfo(name, (2020, 1, 1, 0, 0, 0)), data)
+    name = _slug(title_of(draft.files.get("exercise.toml", b"")))
+    headers = {"content-disposition": f'attachment; filename="{name}.zip"'}
+    return Response(packed.getvalue(), media_type="application/zip", headers=headers)
+
+
+@router.get("/drafts/{draft_id}/looks/{name}.svg", response_class=Response)
+def look(draft_id: int, name: str, parts: Parts) -> Response:
+    """A picture of the draft's own. It is shown as an image only; opened by itself it can do nothing either."""
+    found = read_draft(parts, draft_id).files.get(f"looks/{name}.svg")
+    if found is None:
+        raise HTTPException(404, f"This draft has no look of its own called {name!r}.")
+    headers = {"content-security-policy": "default-src 'none'; style-src 'unsafe-inline'; sandbox"}
+    return Response(found, media_type="image/svg+xml", headers=headers)
+
+
+@router.post("/drafts/{draft_id}/set", responses={409: {"model": Sorry}})
+async def set_for_class(draft_id: int, given: SetDraft, parts: Parts) -> DraftId:
+    """Makes a version of the draft and opens a round with it. Gives the round.
+
+    A fault, or a mark that the reference loses, is refused.
+    """
+    draft = await asyncio.to_thread(read_draft, parts, draft_id)
+    try:
+        opened = await parts.crew.open(draft.files)
+        found = (await parts.crew.rehearse(draft.files, 0))["rehearsal"]
+    except ExerciseError as error:
+        raise HTTPException(409, f"This draft cannot be set yet. {error.faults[0]}") from None
+    except WorkerGoneError:
+        raise HTTPException(409, TOO_MUCH) from None
+    if found["marks"] < found["out_of"]:
+        raise HTTPException(
+            409, f"The reference earns {found['marks']:g} of {found['out_of']:g} marks. It must earn every mark."
+        )
+    if not found["out_of"]:
+        raise HTTPException(409, "There is nothing to mark yet: no scenario has a check.")
+    facts = {key: getattr(opened, key) for key in ("title", "out_of", "seconds", "scenarios")}
+
+    def write() -> int:
+        slug = draft.slug or f"{_slug(opened.title)}-{draft_id}"
+        with parts.store.transaction() as connection:
+            version_id = Exercises.add(connection, slug, opened.key, draft.files, facts)
+            return Rounds.open(connection, given.class_name.strip(), version_id)
+
+    return DraftId(id=await asyncio.to_thread(write))
+
+
+@router.delete("/drafts/{draft_id}", status_code=204)
+def remove(draft_id: int, parts: Parts) -> None:
+    """Takes a draft away with its history. Rounds that were set with it stay."""
+    read_draft(parts, draft_id)
+    with parts.store.transaction() as connection:
+        Drafts.remove(connection, draft_id)
+
+
+def _change(parts: Services, draft_id: int, at: int, files: dict[str, bytes], words: str) -> None:
+    try:
+        with parts.store.transaction() as connection:
+            Drafts.change(connection, draft_id, at, files, words)
+    except StaleDraftError:
+        raise HTTPException(409, STALE) from None
+
+
+async def _view(parts: Services, draft: Draft, scenario: int, trial: int) -> DraftView:
+    found: dict[str, Any]
+    try:
+        found = await parts.crew.rehearse(draft.files, scenario, trial)
+    except WorkerGoneError:
+        found = {"rehearsal": None, "trial": None}
+    texts = {
+        name: data.decode("utf-8-sig", "replace") for name, data in draft.files.items() if not name.endswith(".svg")
+    }
+    if found["trial"] is not None:
+        found["trial"]["version_id"] = 0
+    return DraftView(
+        id=draft.id,
+        at=draft.at,
+        last=draft.last,
+        words=draft.words if draft.at else None,
+        next_words=draft.next_words,
+        changed_at=draft.changed_at,
+        title=title_of(draft.files.get("exercise.toml", b"")),
+        texts=texts,
+        pictures=sorted(name for name in draft.files if name.endswith(".svg") and is_part(name)),
+        rehearsal=found["rehearsal"],
+        too_much=None if found["rehearsal"] is not None else TOO_MUCH,
+        trial=found["trial"],
+    )
+
+
+def _slug(title: str) -> str:
+    words = "".join(letter if letter.isascii() and letter.isalnum() else " " for letter in title.casefold()).split()
+    return "-".join(words)[:60] or "exercise"

@@ -1,0 +1,39 @@
+-- name: add_draft(slug)^
+INSERT INTO draft (slug) VALUES (:slug) RETURNING id;
+
+-- name: add_blob(draft_id, digest, content)!
+INSERT INTO draft_blob (draft_id, digest, content) VALUES (:draft_id, :digest, :content)
+ON CONFLICT (draft_id, digest) DO NOTHING;
+
+-- name: add_step(draft_id, number, words, files)!
+INSERT INTO draft_step (draft_id, number, words, files) VALUES (:draft_id, :number, :words, :files);
+
+-- name: forget_later(draft_id, number)!
+DELETE FROM draft_step WHERE draft_id = :draft_id AND number > :number;
+
+-- name: go_to(draft_id, at)!
+UPDATE draft SET at = :at, changed_at = clock_timestamp() WHERE id = :draft_id;
+
+-- name: hold_draft(draft_id)^
+-- Nobody else changes it in the meantime.
+SELECT id, at FROM draft WHERE id = :draft_id FOR UPDATE;
+
+-- name: one_draft(draft_id)^
+SELECT draft.id, draft.slug, draft.at, draft.changed_at, draft_step.words, draft_step.files,
+    (SELECT max(number) FROM draft_step AS every WHERE every.draft_id = draft.id) AS last,
+    (SELECT words FROM draft_step AS following WHERE following.draft_id = draft.id AND following.number = draft.at + 1) AS next_words
+FROM draft JOIN draft_step ON draft_step.draft_id = draft.id AND draft_step.number = draft.at
+WHERE draft.id = :draft_id;
+
+-- name: blobs_of(draft_id, digests)
+SELECT digest, content FROM draft_blob WHERE draft_id = :draft_id AND digest = ANY(:digests);
+
+-- name: all_drafts()
+-- The one that was changed last comes first; with the text of its settings.
+SELECT draft.id, draft.slug, draft.changed_at, draft_blob.content AS settings
+FROM draft JOIN draft_step ON draft_step.draft_id = draft.id AND draft_step.number = draft.at
+LEFT JOIN draft_blob ON draft_blob.draft_id = draft.id AND draft_blob.digest = draft_step.files ->> 'exercise.toml'
+ORDER BY draft.changed_at DESC, draft.id DESC;
+
+-- name: remove_draft(draft_id)!
+DELETE FROM draft WHERE id = :draft_id;

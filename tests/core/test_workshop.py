@@ -1,0 +1,295 @@
+"""The workshop's core: changes of a draft, what is said of it, and checks made from what is seen."""
+
+import tomllib
+import unittest
+from collections.abc import Callable
+from typing import Any
+
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from hobtrial.core.exercise import LOOKS, Scenario
+from hobtrial.core.judging import judge, open_exercise
+from hobtrial.core.trial import Trace
+from hobtrial.core.words import UsageError
+from hobtrial.core.workshop import CHANGE, apply, in_words, new_files, rehearse, suggest, title_of
+from hobtrial.demo import exercise_folder, exercises
+from tests.support import ROOT, text
+
+COMMENTED = {
+    "exercise.toml": text(
+        """
+        # made by hand
+        format = 1
+        title = "Sweep"      # short
+        seconds = 6
+
+        [scene]
+        width = 32
+
+        # the one who sweeps
+        [[scene.piece]]
+        name = "hob"
+        at = [4, 2]          # left
+        motion = {steered = {speed = 6, axes = "x"}}
+
+        [[scene.piece]]
+        name = "soot"
+        at = [8, 2]
+
+        [[variable]]
+        name = "score"       # counted
+        label = "Soot"
+
+        [[scenario]]
+        name = "One"
+        [[scenario.input]]
+        at = 0.5             # soon
+        hold = "right"
+        for = 2
+        [[scenario.check]]
+        at = 3
+        expect = "score == 1"   # once
+        """
+    ).encode(),
+    "brief.md": b"`score` counts the **Soot**.\n",
+    "starter.py": b"",
+    "reference.py": text(
+        """
+        score = 0
+        board("Soot", score)
+        @on(meets(hob, soot))
+        def sweep(which):
+            global score
+            score += 1
+            which.remove()
+            board("Soot", score)
+        """
+    ).encode(),
+}
+
+
+def changed(files: dict[str, bytes], **change: Any) -> dict[str, bytes]:
+    """A draft after a change, given as the browser sends it."""
+    return apply(files, CHANGE.validate_python(change))
+
+
+def lines_that_differ(before: bytes, after: bytes) -> list[str]:
+    """The lines of the second text that the first does not have, and the other way round."""
+    old, new = before.decode().split("\n"), after.decode().split("\n")
+    return [line for line in old if line not in new] + [line for line in new if line not in old]
+
+
+def trace_again(trace: Trace) -> Callable[[], Trace]:
+    """Gives a trace whenever it is asked for."""
+    return lambda: trace
+
+
+class Changes(unittest.TestCase):
+    def test_one_change_is_a_change_of_one_thing(self) -> None:
+        before = COMMENTED["exercise.toml"]
+        after = changed(COMMENTED, do="change", table="piece", index=0, keys={"at": [5, 2]})["exercise.toml"]
+        self.assertEqual(
+            lines_that_differ(before, after), ["at = [4, 2]          # left", "at = [5, 2]          # left"]
+        )
+        after = changed(COMMENTED, do="set", keys={"title": "Sweep well"})["exercise.toml"]
+        self.assertEqual(
+            lines_that_differ(before, after), ['title = "Sweep"      # short', 'title = "Sweep well"      # short']
+        )
+
+    def test_every_sample_exercise_takes_every_kind_of_change_and_says_what_was_meant(self) -> None:
+        for name in exercises():
+            files = exercise_folder(name)
+            for change in (
+                {"do": "set", "keys": {"title": "Other"}},
+                {"do": "set", "of": "scene", "keys": {"width": 40}},
+                {"do": "add", "table": "piece", "row": {"name": "cart", "at": [3, 4], "motion": {"still": {}}}},
+                {"do": "add", "table": "spawner", "row": {"name": "flue", "kind": "ash", "every": 2, "at": [[3, 4]]}},
+                {"do": "add", "table": "fact", "row": {"name": "wind", "start": 1}},
+                {"do": "add", "table": "variable", "row": {"name": "further"}},
+                {"do": "add", "table": "check", "scenario": 0, "row": {"end": True, "expect": "clock > 1"}},
+                {"do": "change", "table": "scenario", "index": 1, "keys": {"visible": False}},
+                {"do": "remove", "table": "scenario", "index": 0},
+            ):
+                with self.subTest(name, **change):
+                    after = tomllib.loads(changed(files, **change)["exercise.toml"].decode())
+                    self.assertNotEqual(after, tomllib.loads(files["exercise.toml"].decode()))
+
+    def test_inputs_that_stay_keep_their_layout(self) -> None:
+        given = [{"at": 0.5, "hold": "right", "for": 2}, {"at": 3, "press": "space"}]
+        after = changed(COMMENTED, do="inputs", scenario=0, inputs=given, seconds=5)
+        self.assertIn("at = 0.5             # soon", after["exercise.toml"].decode())
+        found = tomllib.loads(after["exercise.toml"].decode())["scenario"][0]
+        self.assertEqual((found["input"], found["seconds"]), (given, 5))
+
+    def test_copies_stand_in_a_row_and_are_of_one_kind(self) -> None:
+        after = changed(COMMENTED, do="copy", index=1, times=3, by=[2, 0])
+        pieces = tomllib.loads(after["exercise.toml"].decode())["scene"]["piece"][1:]
+        self.assertEqual([piece["name"] for piece in pieces], ["soot_1", "soot_2", "soot_3", "soot_4"])
+        self.assertEqual([piece["at"] for piece in pieces], [[8, 2], [10, 2], [12, 2], [14, 2]])
+        self.assertEqual({piece["kind"] for piece in pieces}, {"soot"})
+
+    def test_what_is_not_there_cannot_be_changed(self) -> None:
+        for change in (
+            {"do": "remove", "table": "piece", "index": 7},
+            {"do": "add", "table": "check", "scenario": 9, "row": {"end": True, "expect": "True"}},
+            {"do": "add", "table": "check", "row": {"end": True, "expect": "True"}},
+            {"do": "write", "file": "../elsewhere.py", "text": ""},
+            {"do": "drop", "file": "reference.py"},
+        ):
+            with self.subTest(**change), self.assertRaises(UsageError):
+                changed(COMMENTED, **change)
+
+    def test_a_text_that_is_not_toml_is_left_alone(self) -> None:
+        files = {**COMMENTED, "exercise.toml": b"title = "}
+        with self.assertRaisesRegex(UsageError, "is not TOML as it stands"):
+            changed(files, do="set", keys={"title": "New"})
+        self.assertEqual(changed(files, do="write", file="brief.md", text="Do it.\n")["brief.md"], b"Do it.\n")
+
+    @settings(max_examples=60, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
+    @given(
+        st.lists(
+            st.one_of(
+                st.builds(
+                    lambda x, y: {"do": "change", "table": "piece", "index": 0, "keys": {"at": [x, y]}},
+                    st.integers(0, 30),
+                    st.integers(0, 16),
+                ),
+                st.builds(lambda n: {"do": "change", "table": "check", "index": 0, "scenario": 0, "keys": {"marks": n}}, st.integers(1, 9)),
+                st.builds(lambda t: {"do": "set", "keys": {"title": t}}, st.text("abc ", min_size=1, max_size=9)),
+                st.builds(lambda n: {"do": "set", "keys": {"seconds": n}}, st.integers(1, 60)),
+            ),
+            max_size=8,
+        )
+    )  # fmt: skip
+    def test_changes_and_their_undoing_give_the_same_bytes(self, changes: list[dict[str, Any]]) -> None:
+        files = COMMENTED
+        for change in changes:
+            files = changed(files, **change)
+        back: list[dict[str, Any]] = [
+            {"do": "change", "table": "piece", "index": 0, "keys": {"at": [4, 2]}},
+            {"do": "change", "table": "check", "index": 0, "scenario": 0, "keys": {"marks": None}},
+            {"do": "set", "keys": {"title": "Sweep", "seconds": 6}},
+        ]
+        for change in back:
+            files = changed(files, **change)
+        self.assertEqual(files, COMMENTED)
+
+    def test_changes_have_words(self) -> None:
+        for change, words in (
+            ({"do": "set", "keys": {"title": "x"}}, "title changed"),
+            ({"do": "remove", "table": "piece", "index": 0}, "a piece taken away"),
+            ({"do": "write", "file": "brief.md", "text": ""}, "brief.md written"),
+        ):
+            self.assertEqual(in_words(CHANGE.validate_python(change)), words)
+
+    def test_a_new_draft_can_be_played_at_once(self) -> None:
+        found = rehearse(new_files("First steps"))
+        self.assertIsNotNone(found.prepared)
+        self.assertEqual(title_of(new_files("First steps")["exercise.toml"]), "First steps")
+        self.assertEqual(title_of(b"title ="), "An exercise without a title")
+
+
+class Rehearsals(unittest.TestCase):
+    def said(self, **files: str) -> list[tuple[str, str | None, int | None, int | None]]:
+        """What is said of the draft with some of its files replaced: each with where."""
+        given = {
+            **COMMENTED,
+            **{f"{name}.{'toml' if name == 'exercise' else 'py'}": data.encode() for name, data in files.items()},
+        }
+        return [
+            (notice.text, notice.place.table, notice.place.index, notice.place.scenario)
+            for notice in rehearse(given).notices
+        ]
+
+    def toml(self, old: str, new: str) -> str:
+        """The settings with one text in place of another."""
+        settings = COMMENTED["exercise.toml"].decode()
+        self.assertIn(old, settings)
+        return settings.replace(old, new)
+
+    def test_nothing_is_said_of_what_is_right(self) -> None:
+        self.assertEqual(self.said(), [])
+        for name in exercises():
+            with self.subTest(name):
+                found = rehearse(exercise_folder(name))
+                self.assertEqual(
+                    (found.marks, [each for each in found.notices if each.kind != "odd"]), (found.out_of, [])
+                )
+
+    def test_a_check_that_the_reference_loses(self) -> None:
+        (said,) = self.said(exercise=self.toml("score == 1", "score == 2"))
+        self.assertEqual(said, ("`score == 2` does not hold for the reference itself: `score` was 1.", "check", 0, 0))
+
+    def test_a_fault_stands_at_its_thing(self) -> None:
+        found = self.said(exercise=self.toml('name = "soot"', 'nam = "soot"'))
+        self.assertEqual({said[1:] for said in found}, {("piece", 1, None)})
+        self.assertIn("`nam` is not a key here; did you mean `name`?", [said[0] for said in found])
+        (said,) = self.said(reference="score = ")
+        self.assertEqual(said[1], None)
+
+    def test_outcomes_texts_and_pictures_that_are_nearly_right(self) -> None:
+        for old, new, words in (
+            ("score == 1", "outcome == 'plaing'", "`plaing` is not an outcome; did you mean `playing`?"),
+            ("score == 1", "board('Sooot') == 1", 'Nothing in the reference says "Sooot"; it says "Soot".'),
+            ('name = "soot"', 'name = "soot"\nlook = "sooty"', "drawn as a box with its name. Did you mean `soot`?"),
+            (
+                'name = "score" ',
+                'name = "points" ',
+                "`points` is listed, and the reference has no variable of that name.",
+            ),
+        ):
+            with self.subTest(new):
+                self.assertTrue(any(words in said[0] for said in self.said(exercise=self.toml(old, new))), words)
+
+    def test_inputs_without_effect_and_scenarios_without_a_check(self) -> None:
+        self.assertIn(
+            ("Nothing waits for the key `q`, and it steers no piece.", "input", 0, 0),
+            self.said(exercise=self.toml('hold = "right"', 'hold = "q"')),
+        )
+        more = COMMENTED["exercise.toml"].decode() + '\n[[scenario]]\nname = "Two"\n'
+        self.assertEqual(
+            self.said(exercise=more), [("Nothing is marked here: this scenario has no check.", "scenario", 1, None)]
+        )
+
+    def test_what_the_brief_does_not_say(self) -> None:
+        files = {**COMMENTED, "brief.md": b"Sweep.\n"}
+        self.assertEqual(
+            [notice.text for notice in rehearse(files).notices], ["The brief does not name the variable `score`."]
+        )
+
+    def test_every_look_is_drawn(self) -> None:
+        drawn = (ROOT / "web" / "src" / "scene" / "looks.tsx").read_text(encoding="utf-8")
+        self.assertEqual({look for look in LOOKS if f"\n  {look}: () => " not in drawn}, set())
+
+
+class Suggestions(unittest.TestCase):
+    def test_each_holds_for_the_reference_and_the_telling_ones_come_first(self) -> None:
+        prepared = open_exercise(exercise_folder("bakehouse-rush"))
+        for number, lane, frame in ((0, "score", 90), (1, "lives", 165), (2, "outcome", 120), (0, "came", 60)):
+            with self.subTest(number, lane=lane):
+                found = suggest(prepared, number, lane, frame, frame)
+                self.assertGreater(len(found), 1)
+                own = [each.breaks for each in found if "same" not in each.check]
+                self.assertEqual(own, sorted(own, reverse=True))
+                spec = prepared.exercise.settings.scenario[number].model_dump(by_alias=True, exclude_defaults=True)
+                scenario = prepared.scenario_of(
+                    Scenario.model_validate({**spec, "check": [each.check for each in found]})
+                )
+                trace = prepared.play(prepared.reference, scenario)
+                verdicts = [judge(check, trace, trace_again(trace)).verdict for check in scenario.checks]
+                self.assertEqual(set(verdicts), {"held"})
+
+    def test_what_is_offered_is_not_pinned_already(self) -> None:
+        offered = [each.check for each in suggest(open_exercise(COMMENTED), 0, "score", 90, 90)]
+        self.assertNotIn({"at": 3.0, "expect": "score == 1"}, offered)
+        self.assertIn({"always": True, "from": 3.0, "expect": "score == 1"}, offered)
+
+    def test_along_a_span(self) -> None:
+        prepared = open_exercise(COMMENTED)
+        words = [each.words for each in suggest(prepared, 0, "score", 60, 150)]
+        self.assertIn("score never goes down", words)
+        self.assertIn("score is 1 all along", words)
+
+    def test_nothing_is_offered_where_nothing_is_known(self) -> None:
+        self.assertEqual(suggest(open_exercise(COMMENTED), 0, "elsewhere", 10, 10), [])

@@ -1,0 +1,323 @@
+import { useMutation } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+
+import type { DraftView } from "../../api/client";
+import { setForClass } from "../../api/queries";
+import { Button } from "../../shell/Button";
+import { isTyping, type KeyHelp, Shell } from "../../shell/Shell";
+import { Failed, Loading } from "../../shell/Waiting";
+import { Adding } from "./Adding";
+import { Details } from "./Details";
+import { Field, NumberField, Word } from "./Fields";
+import { Notices } from "./Notices";
+import { Proof } from "./Proof";
+import { Recording } from "./Recording";
+import type { Chosen } from "./rows";
+import { number, rowsOf, text } from "./rows";
+import { SceneDesk } from "./SceneDesk";
+import { Scenarios } from "./Scenarios";
+import { Texts } from "./Texts";
+import { type Hands, useDraft } from "./useDraft";
+import { WorkStrip } from "./WorkStrip";
+
+const KEYS: readonly KeyHelp[] = [
+  { keys: "ctrl Z, ctrl Y", does: "undo and redo, outside of what is being written" },
+  { keys: "arrows", does: "move the piece that has the focus by half a square, with shift by a tenth" },
+  { keys: "Delete", does: "takes the piece away that has the focus" },
+  { keys: "Enter", does: "on the strip's time: what must be so there?" },
+  { keys: "Esc", does: "closes a note" },
+];
+
+/** An exercise while it is made: texts, scene, scenarios, proof, and the strip of what the reference does. */
+export function Workshop() {
+  const id = Number(useParams()["draft"]);
+  const [search, setSearch] = useSearchParams();
+  const scenario = Number(search.get("scenario") ?? 0) || 0;
+  const [draft, hands] = useDraft(id, scenario);
+  const onScenario = (to: number) => setSearch(to ? { scenario: String(to) } : {}, { replace: true });
+  if (!draft.data) {
+    return (
+      <Shell title="Workshop" path="Workshop" keys={KEYS}>
+        {draft.isError ? (
+          <Failed what="this draft" error={draft.error} retry={() => void draft.refetch()} />
+        ) : (
+          <Loading what="the draft" />
+        )}
+      </Shell>
+    );
+  }
+  return (
+    <Shell
+      title={`Workshop: ${draft.data.title}`}
+      path={
+        <>
+          Workshop / <span className="font-semibold text-base-content">{draft.data.title}</span>
+        </>
+      }
+      aside={<Standing draft={draft.data} hands={hands} />}
+      keys={KEYS}
+    >
+      <Bench draft={draft.data} hands={hands} scenario={scenario} onScenario={onScenario} />
+    </Shell>
+  );
+}
+
+interface BenchProps {
+  draft: DraftView;
+  hands: Hands;
+  scenario: number;
+  onScenario: (scenario: number) => void;
+}
+
+function Bench({ draft, hands, scenario, onScenario }: BenchProps) {
+  const [chosen, setChosen] = useState<Chosen | null>(null);
+  const [recording, setRecording] = useState(false);
+  const settings = draft.rehearsal?.settings ?? null;
+  const notices = draft.rehearsal?.notices ?? [];
+  const playable = draft.rehearsal?.playable ?? false;
+  const looks = `/api/drafts/${draft.id}/looks`;
+  const { step } = hands;
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || isTyping(event)) return;
+      const back = event.key.toLowerCase() === "z" && !event.shiftKey;
+      if (!back && event.key.toLowerCase() !== "y" && event.key.toLowerCase() !== "z") return;
+      event.preventDefault();
+      void step(back ? -1 : 1);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [step]);
+  return (
+    <div className="grid h-full grid-rows-[minmax(0,1fr)_fit-content(44%)]">
+      <div className="grid min-h-0 grid-cols-[minmax(0,28fr)_minmax(0,38fr)_minmax(0,34fr)]">
+        <Texts key={draft.id} draft={draft} notices={notices} hands={hands} />
+        <section
+          aria-label="Scene"
+          className="flex min-h-0 flex-col gap-1 overflow-auto border-r border-base-300 px-4 pt-2"
+        >
+          {recording && draft.trial ? (
+            <Recording
+              id={draft.id}
+              source={draft.texts["reference.py"] ?? ""}
+              scenario={scenario}
+              scene={draft.trial.scene}
+              looks={looks}
+              hands={hands}
+              onDone={() => setRecording(false)}
+            />
+          ) : (
+            <>
+              <div className="flex items-baseline justify-between gap-3">
+                <Adding settings={settings} onChoose={setChosen} hands={hands} />
+                <Button size="xs" disabled={!playable} onClick={() => setRecording(true)}>
+                  Play and record
+                </Button>
+              </div>
+              <div className="min-h-32 shrink-0">
+                <SceneDesk
+                  settings={settings}
+                  looks={looks}
+                  pictures={draft.pictures.map((name) => name.replace(/^looks\/|\.svg$/g, ""))}
+                  chosen={chosen}
+                  onChoose={setChosen}
+                  hands={hands}
+                />
+              </div>
+              <Things settings={settings} chosen={chosen} onChoose={setChosen} />
+              {chosen ? (
+                <Details settings={settings} chosen={chosen} onChoose={setChosen} hands={hands} />
+              ) : (
+                <Exercise draft={draft} hands={hands} />
+              )}
+            </>
+          )}
+        </section>
+        <div className="min-h-0 overflow-auto px-4 pt-2">
+          <Scenarios draft={draft} settings={settings} scenario={scenario} onScenario={onScenario} hands={hands} />
+          <Notices
+            notices={notices.filter((each) => each.file === "exercise.toml" || each.file === "")}
+            settings={settings}
+            onChoose={setChosen}
+            onScenario={onScenario}
+          />
+          <Proof id={draft.id} at={draft.at} playable={playable} settings={settings} hands={hands} />
+        </div>
+      </div>
+      {draft.trial?.trace ? (
+        <WorkStrip
+          key={scenario}
+          id={draft.id}
+          at={draft.at}
+          trial={draft.trial}
+          scenario={scenario}
+          settings={settings}
+          notices={notices}
+          hands={hands}
+          onScenario={onScenario}
+        />
+      ) : (
+        <p className="border-t border-base-300 p-4 text-neutral">
+          {draft.too_much ?? "The strip is drawn once the reference can be played."}
+        </p>
+      )}
+    </div>
+  );
+}
+
+const LISTED = ["piece", "spawner", "fact", "variable", "craft"] as const;
+
+/** Everything that the exercise has beside its scenarios, in words: what is chosen is shown below. */
+function Things({
+  settings,
+  chosen,
+  onChoose,
+}: {
+  settings: Parameters<typeof rowsOf>[0];
+  chosen: Chosen | null;
+  onChoose: (chosen: Chosen | null) => void;
+}) {
+  return (
+    <div className="flex flex-wrap gap-x-3 border-b border-base-300 pb-1 text-sm" data-things>
+      {LISTED.map((table) => {
+        const rows = rowsOf(settings, table);
+        if (rows.length === 0) return null;
+        return (
+          <span key={table} className="inline-flex flex-wrap gap-x-2">
+            <span className="text-neutral">{table === "craft" ? "craft" : `${table}s`}</span>
+            {rows.map((row, index) => (
+              <Word
+                key={index}
+                pressed={chosen?.table === table && chosen.index === index}
+                onClick={() => onChoose(chosen?.table === table && chosen.index === index ? null : { table, index })}
+              >
+                {text(row, "name", text(row, "expect", "without a name"))}
+              </Word>
+            ))}
+          </span>
+        );
+      })}
+    </div>
+  );
+}
+
+/** The exercise itself, while nothing else is chosen. */
+function Exercise({ draft, hands }: { draft: DraftView; hands: Hands }) {
+  const settings = draft.rehearsal?.settings ?? null;
+  const scene = settings?.["scene"] as Record<string, unknown> | undefined;
+  return (
+    <section aria-label="The exercise" className="flex flex-wrap items-baseline gap-x-4 gap-y-1 text-sm">
+      <Field
+        label="title"
+        value={text(settings ?? undefined, "title")}
+        wide={28}
+        onSay={(title) => void hands.change({ do: "set", of: "exercise", keys: { title } })}
+      />
+      <NumberField
+        label="a trial has seconds"
+        value={number(settings ?? undefined, "seconds", 10)}
+        onSay={(seconds) => void hands.change({ do: "set", of: "exercise", keys: { seconds } })}
+      />
+      <NumberField
+        label="squares wide"
+        value={number(scene, "width", 32)}
+        onSay={(width) => void hands.change({ do: "set", of: "scene", keys: { width } })}
+      />
+      <NumberField
+        label="high"
+        value={number(scene, "height", 18)}
+        onSay={(height) => void hands.change({ do: "set", of: "scene", keys: { height } })}
+      />
+      <Field
+        label="background"
+        value={text(scene, "background")}
+        list={["bakehouse", "yard"]}
+        onSay={(background) => void hands.change({ do: "set", of: "scene", keys: { background: background || null } })}
+      />
+    </section>
+  );
+}
+
+/** Undo and redo, out as a zip, and set for a class. */
+function Standing({ draft, hands }: { draft: DraftView; hands: Hands }) {
+  return (
+    <div className="flex items-baseline gap-4 text-sm">
+      {hands.trouble ? (
+        <span role="alert" className="max-w-md text-error">
+          {hands.trouble}
+        </span>
+      ) : null}
+      <button
+        type="button"
+        className="link min-h-6 disabled:text-neutral disabled:no-underline"
+        disabled={draft.at === 0}
+        title={draft.words ?? undefined}
+        onClick={() => void hands.step(-1)}
+      >
+        undo
+      </button>
+      <button
+        type="button"
+        className="link min-h-6 disabled:text-neutral disabled:no-underline"
+        disabled={draft.at >= draft.last}
+        title={draft.next_words ?? undefined}
+        onClick={() => void hands.step(1)}
+      >
+        redo
+      </button>
+      <a className="link" href={`/api/drafts/${draft.id}/zip`} download>
+        as a zip
+      </a>
+      <SetForClass draft={draft} />
+    </div>
+  );
+}
+
+function SetForClass({ draft }: { draft: DraftView }) {
+  const navigate = useNavigate();
+  const [asking, setAsking] = useState(false);
+  const [name, setName] = useState("");
+  const setting = useMutation({
+    mutationFn: () => setForClass(draft.id, name),
+    onSuccess: (made) => navigate(`/rounds/${made.id}`),
+  });
+  if (!asking) {
+    return (
+      <Button size="xs" onClick={() => setAsking(true)}>
+        Set for a class
+      </Button>
+    );
+  }
+  return (
+    <form
+      className="flex items-baseline gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        setting.mutate();
+      }}
+    >
+      <label className="flex items-baseline gap-2">
+        Class
+        <input
+          className="input input-xs w-28"
+          value={name}
+          maxLength={60}
+          required
+          onChange={(event) => setName(event.target.value)}
+        />
+      </label>
+      <Button type="submit" size="xs">
+        Set
+      </Button>
+      <Link to="/" className="sr-only">
+        To the bench
+      </Link>
+      {setting.isError ? (
+        <span role="alert" className="max-w-sm text-error">
+          {setting.error.message}
+        </span>
+      ) : null}
+    </form>
+  );
+}
