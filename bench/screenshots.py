@@ -78,6 +78,25 @@ def of_findings(browser: WebDriver, wren: dict[str, Any]) -> None:
         browser.save_screenshot(str(FOLDER / f"{name}.png"))
 
 
+def workshop(browser: WebDriver) -> None:
+    """A draft of the first exercise, with what can be said of its score at a moment."""
+    browser.get(address())
+    WebDriverWait(browser, 20).until(
+        lambda look: look.find_elements(By.CSS_SELECTOR, "[aria-label$='to the workshop']")
+    )
+    browser.find_element(By.CSS_SELECTOR, "[aria-label$='to the workshop']").click()
+    WebDriverWait(browser, 20).until(lambda look: look.find_elements(By.CSS_SELECTOR, "[data-strip]"))
+    WebDriverWait(browser, 90).until(lambda look: look.find_elements(By.CSS_SELECTOR, "[data-proof=done]"))
+    browser.find_element(By.CSS_SELECTOR, "[data-thing=bun_3]").click()
+    strip = browser.find_element(By.CSS_SELECTOR, "[data-strip]")
+    lane = browser.find_element(By.CSS_SELECTOR, '[data-lane="score"] > text')
+    down = int(lane.location["y"] - strip.location["y"] - strip.size["height"] / 2 + 10)
+    ActionChains(browser).move_to_element_with_offset(strip, 0, down).click().perform()
+    WebDriverWait(browser, 20).until(lambda look: look.find_elements(By.CSS_SELECTOR, "[data-suggestions] li"))
+    time.sleep(1)
+    browser.save_screenshot(str(FOLDER / "workshop.png"))
+
+
 def main() -> None:
     """Opens each view, waits until it stands still, and keeps the picture."""
     FOLDER.mkdir(parents=True, exist_ok=True)
@@ -88,6 +107,7 @@ def main() -> None:
     numbers = tries(1) | {f"straight_{student}": number for student, number in tries(2).items()}
     of_findings(browser, students["Wren"])
     play(browser)
+    workshop(browser)
     for name, (path, theme) in PICTURES.items():
         browser.get(address())
         browser.execute_script("localStorage.setItem('hob-appearance', arguments[0])", f'{{"theme":"{theme}"}}')

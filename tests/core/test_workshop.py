@@ -12,7 +12,17 @@ from hobtrial.core.exercise import LOOKS, Scenario
 from hobtrial.core.judging import judge, open_exercise
 from hobtrial.core.trial import Trace
 from hobtrial.core.words import UsageError
-from hobtrial.core.workshop import CHANGE, apply, in_words, new_files, rehearse, suggest, title_of
+from hobtrial.core.workshop import (
+    CHANGE,
+    apply,
+    companions,
+    in_words,
+    new_files,
+    rehearse,
+    suggest,
+    title_of,
+    try_companion,
+)
 from hobtrial.demo import exercise_folder, exercises
 from tests.support import ROOT, text
 
@@ -293,3 +303,48 @@ class Suggestions(unittest.TestCase):
 
     def test_nothing_is_offered_where_nothing_is_known(self) -> None:
         self.assertEqual(suggest(open_exercise(COMMENTED), 0, "elsewhere", 10, 10), [])
+
+
+class Companions(unittest.TestCase):
+    RIGHT = COMMENTED["reference.py"].decode().replace("score += 1", "score = score + 1")
+    FORGETS = "# missing-global\n" + COMMENTED["reference.py"].decode().replace("    global score\n", "")
+
+    def trouble(self, file: str, source: str, old: str = "", new: str = "") -> str | None:
+        """What is wrong with a companion of the commented exercise, with one text of its settings replaced."""
+        toml = COMMENTED["exercise.toml"].decode().replace(old, new) if old else COMMENTED["exercise.toml"].decode()
+        files = {**COMMENTED, "exercise.toml": toml.encode(), file: source.encode()}
+        prepared = open_exercise(files)
+        self.assertEqual(companions(prepared), [file])
+        return try_companion(prepared, file).trouble
+
+    def test_one_that_comes_out_as_it_must(self) -> None:
+        self.assertIsNone(self.trouble("also/other.py", self.RIGHT))
+        self.assertIsNone(self.trouble("wrong/forgets.py", self.FORGETS))
+
+    def test_a_right_one_that_loses_marks_means_an_unfair_check(self) -> None:
+        quiet = self.RIGHT.replace('board("Soot", score)', "")
+        said = self.trouble("also/other.py", quiet, "score == 1", "board('Soot') == 1")
+        self.assertRegex(said or "", r"is right and earns 0 of 1 marks\. It loses `board\('Soot'\) == 1` in One\.")
+
+    def test_a_wrong_one_that_gets_away_or_is_named_otherwise(self) -> None:
+        right = "# boundary\n" + self.RIGHT
+        self.assertEqual(
+            self.trouble("wrong/a.py", right), "wrong/a.py is wrong and earns every mark: no check sees its boundary."
+        )
+        other = self.FORGETS.replace("missing-global", "boundary")
+        self.assertEqual(
+            self.trouble("wrong/a.py", other),
+            "wrong/a.py has boundary, and the first thing said of it is missing-global.",
+        )
+        self.assertIn("does not say in its first line", self.trouble("wrong/a.py", self.RIGHT) or "")
+
+    def test_the_sample_exercises_have_companions_that_come_out_as_they_must(self) -> None:
+        for turn, name in enumerate(exercises()):
+            prepared = open_exercise(exercise_folder(name))
+            right = [file for file in companions(prepared) if file.startswith("also/")]
+            wrong = [file for file in companions(prepared) if file.startswith("wrong/")]
+            self.assertGreaterEqual(len(right), 3, name)
+            self.assertGreaterEqual(len(wrong), 5, name)
+            for file in (*right, wrong[turn % len(wrong)]):  # `hob prove` tries all of them
+                with self.subTest(name, file=file):
+                    self.assertIsNone(try_companion(prepared, file).trouble)

@@ -23,7 +23,10 @@ class Given:
 def exercise_files(path: Path) -> dict[str, bytes]:
     """The files of an exercise folder, or of that folder zipped. Raises `UsageError`."""
     if path.is_dir():
-        names = [file.relative_to(path).as_posix() for file in (*path.glob("*"), *path.glob("looks/*.svg"))]
+        names = [
+            file.relative_to(path).as_posix()
+            for file in (*path.glob("*"), *path.glob("looks/*.svg"), *path.glob("also/*.py"), *path.glob("wrong/*.py"))
+        ]
         return {name: _bytes(path / name) for name in sorted(names) if is_part(name)}
     if path.is_file() and zipfile.is_zipfile(path):
         entries = dict(_entries(path))

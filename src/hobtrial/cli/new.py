@@ -7,7 +7,7 @@ from typing import Final
 
 from .marking import complain
 
-FILES: Final = {
+FILES: Final[dict[str, str]] = {
     "exercise.toml": """\
 format = 1
 title = "TITLE"
@@ -83,6 +83,34 @@ def shelve(which):
 }
 
 
+COMPANIONS: Final = {
+    "also/counts_in_game.py": """\
+game.score = 0
+board("Buns", game.score)
+
+
+@on(meets(bun, hob))
+def shelve(found, walker):
+    game.score = game.score + 1
+    found.remove()
+    board("Buns", game.score)
+""",
+    "wrong/forgets_global.py": """\
+# missing-global
+score = 0
+board("Buns", score)
+
+
+@on(meets(hob, bun))
+def shelve(which):
+    score += 1
+    which.remove()
+    board("Buns", score)
+""",
+}
+"""A companion of each kind: a right script built otherwise, and a wrong one that says its slip."""
+
+
 def new(folder: Path) -> int:
     """Makes the folder. Gives the exit status: 1 where there is something of that name."""
     if folder.exists():
@@ -92,7 +120,8 @@ def new(folder: Path) -> int:
     title = title.replace('"', "").replace("\\", "")
     try:
         folder.mkdir(parents=True)
-        for name, text in FILES.items():
+        for name, text in (FILES | COMPANIONS).items():
+            (folder / name).parent.mkdir(exist_ok=True)
             (folder / name).write_text(text.replace("TITLE", title), encoding="utf-8")
     except OSError as error:
         complain([f"{folder} cannot be made: {error.strerror}"])

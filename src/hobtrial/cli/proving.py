@@ -81,6 +81,12 @@ def _print(found: dict[str, Any]) -> None:
         console.print(f"More than {MOST_THROUGH:.0%} get through.")
     for warning in found["warnings"]:
         console.print(escape(warning))
+    for each in found["companions"]:
+        if each["trouble"]:
+            console.print(escape(each["trouble"]))
+    if found["companions"]:
+        fair = sum(each["trouble"] is None for each in found["companions"])
+        console.print(f"{fair} of {plural(len(found['companions']), 'companion')} come out as they must.")
     left = [each for each in found["planted"] if each["verdict"] != "caught"]
     if left:
         table = Table("Slip", "Line", "Before", "After", "What would catch it")

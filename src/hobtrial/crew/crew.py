@@ -172,6 +172,11 @@ class Crew:
             return {**planted, "caught_by": [], "verdict": "caught"}
         return found
 
+    async def try_companion(self, exercise: OpenedExercise, file: str) -> dict[str, Any]:
+        """What became of a script that stands beside the reference. Raises `WorkerGoneError`."""
+        found: dict[str, Any] = (await self._ask_twice(self._task("companion", exercise, file=file)))["companion"]
+        return found
+
     async def prove(self, exercise: OpenedExercise, tried: Callable[[int, int], None]) -> dict[str, Any]:
         """The proof of an exercise; `tried` hears how many planted slips have been tried, of how many.
 
@@ -187,8 +192,10 @@ class Crew:
             tried(done, len(found["planted"]))
             return each
 
+        beside = [name for name in sorted(exercise.files) if name.startswith(("also/", "wrong/"))]
+        companions = await asyncio.gather(*(self.try_companion(exercise, name) for name in beside))
         planted = await asyncio.gather(*(one(number) for number in range(len(found["planted"]))))
-        return {**found, "planted": list(planted)}
+        return {**found, "planted": list(planted), "companions": list(companions)}
 
     @staticmethod
     def _task(do: str, exercise: OpenedExercise, **more: Any) -> dict[str, Any]:

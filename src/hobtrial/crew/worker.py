@@ -20,7 +20,7 @@ from ..core.proving import proof, try_planted
 from ..core.reporting import ScenarioReport, explained, mark, replay, report, scene_json, variables_json
 from ..core.script import OutOfMemory, Unreadable
 from ..core.words import HobError, clean
-from ..core.workshop import rehearse, suggest
+from ..core.workshop import rehearse, suggest, try_companion
 from .walls import limit_memory, raise_walls, renew_limits, used
 from .wire import LONGEST_ANSWER, LONGEST_TASK, WireError, pack, read_message
 
@@ -75,6 +75,7 @@ class Worker:
             "planted": self._planted,
             "rehearse": self._rehearse,
             "suggest": self._suggest,
+            "companion": self._companion,
         }
 
     def warm_up(self) -> None:
@@ -212,6 +213,9 @@ class Worker:
     def _suggest(self, task: Task) -> Reply:
         found = suggest(self._exercise(task), task["scenario"], task["what"], task["first"], task["last"])
         return {"suggestions": [each.as_json() for each in found]}
+
+    def _companion(self, task: Task) -> Reply:
+        return {"companion": try_companion(self._exercise(task), task["file"]).as_json()}
 
     def _live(self, task: Task) -> Reply:
         """Begins a game by hand; only in a worker that belongs to one player."""

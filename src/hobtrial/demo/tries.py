@@ -1,8 +1,8 @@
 """The tries of the sample class: solutions with mistakes in them, which tries get rid of one after the other.
 
 `class/<exercise>.txt` has two kinds of blocks. `= NAME of SOLUTION` names a change: a mistake in the
-reference (`reference`), or in `helpers` or `otherwise` of `class/solutions`. `Student, SOLUTION: A, B / A / right`
-lists a student's tries, each with the mistakes that are still in it.
+reference (`reference`), or in one of the right scripts beside it (`helpers`, `otherwise` in `also/`).
+`Student, SOLUTION: A, B / A / right` lists a student's tries, each with the mistakes that are still in it.
 """
 
 from __future__ import annotations
@@ -65,4 +65,4 @@ def solution_of(exercise: str, name: str) -> str:
     """A right script of a sample exercise: its reference, or one that is built otherwise."""
     if name == "reference":
         return (HERE / "exercises" / exercise / "reference.py").read_text(encoding="utf-8")
-    return (HERE / "class" / "solutions" / exercise / f"{name}.py").read_text(encoding="utf-8")
+    return (HERE / "exercises" / exercise / "also" / f"{name}.py").read_text(encoding="utf-8")

@@ -66,6 +66,10 @@ class Proofs:
                 exercise = await self._crew.open(files)
                 proof.fitness = await self._crew.fitness(exercise)
                 proof.state = "trying"
+                for name in sorted(exercise.files):
+                    if name.startswith(("also/", "wrong/")) and self._goes_on(draft_id, proof):
+                        trouble = (await self._crew.try_companion(exercise, name))["trouble"]
+                        proof.fitness["warnings"] += [trouble] if trouble else []
                 for number, planted in enumerate(proof.fitness["planted"]):
                     if not self._goes_on(draft_id, proof):
                         return

@@ -26,6 +26,9 @@ BRIEF: Final = "brief.md"
 FILES: Final = (SETTINGS, BRIEF, STARTER, REFERENCE)
 LOOK: Final = re.compile(r"looks/([A-Za-z0-9_-]{1,60})\.svg")
 """A picture of an exercise's own, for the look of that name."""
+COMPANION: Final = re.compile(r"(also|wrong)/[A-Za-z0-9_-]{1,60}\.py")
+"""A script beside the reference: a right one built otherwise, or a wrong one with its slip in the first line."""
+MOST_COMPANIONS: Final = 100
 LARGEST_LOOK: Final = 256 * 1024
 """Bytes of one picture: a drawing that is seen in a square has 2 KB."""
 MOST_LOOKS: Final = 100
@@ -65,6 +68,9 @@ def load(files: Mapping[str, bytes]) -> Exercise:
             what = f"has {len(picture):,} bytes" if len(picture) > LARGEST_LOOK else "is not an SVG picture"
             faults.append(Fault(f"looks/{name}.svg", 0, f"{what}; it must be SVG of at most {LARGEST_LOOK:,} bytes."))
     texts = {name: _text(name, files, faults) for name in FILES}
+    companions = {name: _text(name, files, faults) for name in sorted(files) if COMPANION.fullmatch(name)}
+    if len(companions) > MOST_COMPANIONS:
+        faults.append(Fault("also", 0, f"has {len(companions)} companions; at most {MOST_COMPANIONS} are possible."))
     settings = _settings(texts[SETTINGS], faults) if SETTINGS in files else None
     if faults or settings is None:
         raise ExerciseError(sorted(faults))
@@ -75,12 +81,13 @@ def load(files: Mapping[str, bytes]) -> Exercise:
         reference=texts[REFERENCE],
         toml=texts[SETTINGS],
         looks=looks,
+        companions=companions,
     )
 
 
 def is_part(name: str) -> bool:
     """Whether a file of that name belongs to an exercise."""
-    return name in FILES or LOOK.fullmatch(name) is not None
+    return name in FILES or LOOK.fullmatch(name) is not None or COMPANION.fullmatch(name) is not None
 
 
 def save(exercise: Exercise) -> dict[str, bytes]:
@@ -92,6 +99,7 @@ def save(exercise: Exercise) -> dict[str, bytes]:
         REFERENCE: exercise.reference,
     }
     files = {name: text.encode() for name, text in texts.items() if text or name in (SETTINGS, REFERENCE)}
+    files |= {name: text.encode() for name, text in exercise.companions.items()}
     return files | {f"looks/{name}.svg": picture for name, picture in exercise.looks.items()}
 
 

@@ -186,6 +186,8 @@ class Exercise(Spec):
     """The text of `exercise.toml`, with its comments; its lines are those of later complaints."""
     looks: dict[str, bytes] = Field(default_factory=dict)
     """Pictures of its own: for each look an SVG."""
+    companions: dict[str, str] = Field(default_factory=dict)
+    """Scripts beside the reference by file: `also/…` right ones, `wrong/…` with the slip in their first line."""
 
     @property
     def title(self) -> str:

@@ -2,6 +2,7 @@
 
 from .apply import apply
 from .changes import CHANGE, Change
+from .companions import Companion, companions, try_companion
 from .in_words import in_words
 from .new import new_files, title_of
 from .rehearsal import Rehearsal, rehearse
@@ -10,12 +11,15 @@ from .suggest import Suggestion, suggest
 __all__ = [
     "CHANGE",
     "Change",
+    "Companion",
     "Rehearsal",
     "Suggestion",
     "apply",
+    "companions",
     "in_words",
     "new_files",
     "rehearse",
     "suggest",
     "title_of",
+    "try_companion",
 ]

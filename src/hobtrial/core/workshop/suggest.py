@@ -23,7 +23,8 @@ MOST: Final = 8
 """Suggestions that are offered at once."""
 VARIANTS: Final = 24
 """Planted slips that are played to see how telling a suggestion is."""
-DIGITS: Final = 2
+MOST_TOGETHER: Final = 4
+"""Variables that one check asks for together."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,7 +102,7 @@ def _about_variable(
         return
     at = _time(first)
     label = next((each.label for each in prepared.exercise.settings.variable if each.name == name), None)
-    expect = f"{name} == {value!r}"
+    expect = _is(name, value)
     if last > first:
         numbers = [v for frame, v in samples.changes() if frame <= last and isinstance(v, (int, float))]
         yield f"{name} is {value!r} all along", {"always": True, "from": at, "until": _time(last), "expect": expect}
@@ -114,6 +115,12 @@ def _about_variable(
     if label:
         both = f"{expect} and board({label!r}) == {value!r}"
         yield f"{name} is {value!r} at {at:g} s, and the scoreboard shows it", {"at": at, "expect": both}
+        yield f"the scoreboard shows {name} all the time", {"always": True, "expect": f"{name} == board({label!r})"}
+    yield from _together(prepared, trace, first)
+    if trace.samples[OUTCOME].at(first) == "playing":
+        more = f"{expect} and outcome == 'playing'"
+        yield f"{name} is {value!r} at {at:g} s, and the game goes on", {"at": at, "expect": more}
+        yield from _after(prepared, trace, first, more, f"{name} is {value!r} and the game goes on")
     yield from _after(prepared, trace, first, expect, f"{name} is {value!r}")
     yield f"{name} is {value!r} from here on", {"always": True, "from": at, "expect": expect}
     yield f"{name} is {value!r} by {at:g} s", {"by": at, "expect": expect}
@@ -121,8 +128,30 @@ def _about_variable(
     if isinstance(value, (int, float)) and not isinstance(value, bool):
         most = max(v for v in samples.values if isinstance(v, (int, float)))
         yield f"{name} is never more than {most}", {"always": True, "expect": f"{name} <= {most}"}
+        least = min(v for v in samples.values if isinstance(v, (int, float)))
+        yield f"{name} is never less than {least}", {"always": True, "expect": f"{name} >= {least}"}
     yield f"{name} is {value!r} at the end", {"end": True, "expect": expect}
     yield f"{name} is as in the reference all through", {"same": [name]}
+
+
+def _is(name: str, value: Any) -> str:
+    """That a variable has a value, as it is written."""
+    if isinstance(value, bool):
+        return name if value else f"not {name}"
+    return f"{name} == {value!r}"
+
+
+def _together(prepared: Prepared, trace: Trace, frame: int) -> Iterator[tuple[str, dict[str, Any]]]:
+    """All listed variables at a moment, where there are several."""
+    values = {each.name: trace.samples[variable(each.name)].at(frame) for each in prepared.exercise.settings.variable
+              if variable(each.name) in trace.samples}  # fmt: skip
+    plain = {name: value for name, value in values.items() if isinstance(value, (int, float, str))}
+    if len(plain) < 2 or len(plain) > MOST_TOGETHER:
+        return
+    words = ", ".join(f"{name} is {value!r}" for name, value in plain.items())
+    expect = " and ".join(_is(name, value) for name, value in plain.items())
+    yield f"{words} at {_time(frame):g} s", {"at": _time(frame), "expect": expect}
+    yield from _after(prepared, trace, frame, expect, words)
 
 
 def _steps(prepared: Prepared, trace: Trace, name: str) -> Iterator[tuple[str, dict[str, Any]]]:
@@ -164,6 +193,11 @@ def _about_outcome(prepared: Prepared, trace: Trace, first: int, last: int) -> I
     value = trace.samples[OUTCOME].at(first)
     words = {"playing": "the game goes on", "won": "the game is won", "lost": "the game is lost"}[str(value)]
     at, expect = _time(first), f"outcome == {value!r}"
+    told = [line.text for line in trace.story if line.text and 0 <= line.frame <= first]
+    if told and value != "playing":
+        both = f"{expect} and told({told[-1]!r})"
+        yield f'{words}, and "{told[-1]}" is told by {at:g} s', {"by": at, "expect": both}
+        yield from _after(prepared, trace, first, both, f'{words} and "{told[-1]}" is told')
     if last > first:
         yield f"{words} all along", {"always": True, "from": at, "until": _time(last), "expect": expect}
         yield "the outcome does not change from here on", {"unchanged": ["outcome"], "from": at}
@@ -201,10 +235,31 @@ def _about_events(prepared: Prepared, trace: Trace, first: int, last: int) -> It
                 yield from _after(
                     prepared, trace, nearest.frame, f"{listed.name} == {value!r}", f"{listed.name} is {value!r}"
                 )
+    at = _time(min(first, trace.last_frame))
+    for listed in prepared.exercise.settings.variable:
+        value = trace.samples[variable(listed.name)].at(first) if variable(listed.name) in trace.samples else UNSET
+        if listed.label and isinstance(value, (int, float, str)):
+            shown = f"board({listed.label!r}) == {value!r}"
+            yield f"the scoreboard shows {value!r} as {listed.label} at {at:g} s", {"at": at, "expect": shown}
+            yield from _after(prepared, trace, first, shown, f"the scoreboard shows {value!r} as {listed.label}")
+    for kind, left in _left(prepared, trace, first).items():
+        yield f"{left} of the {kind}s are there at {at:g} s", {"at": at, "expect": f"count({kind}) == {left}"}
     if nearest.event.kind in PAIR_EVENTS:
         text = _general(prepared, nearest.event)
         often = len({each.frame for each in came if _general(prepared, each.event) == text})
         yield f"{text} comes {often} times at all", {"end": True, "expect": f"times({text}) == {often}"}
+
+
+def _left(prepared: Prepared, trace: Trace, frame: int) -> dict[str, int]:
+    """How many pieces of each kind of several are there in a frame."""
+    kinds = [piece.kind for piece in prepared.scene.piece]
+    found: dict[str, int] = {}
+    for piece in prepared.scene.piece:
+        if kinds.count(piece.kind) < 2:
+            continue
+        gone = [value for at, value in trace.pieces.get(piece.name, {}).get("removed", []) if at <= frame]
+        found[piece.kind] = found.get(piece.kind, 0) + (not (gone and gone[-1]))
+    return found
 
 
 def _general(prepared: Prepared, event: Any) -> str:

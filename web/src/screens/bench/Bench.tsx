@@ -26,11 +26,7 @@ export function Bench() {
             No class has handed in anything yet. <code>./hob demo</code> loads an exercise and a class to look at.
           </p>
         ) : (
-          <ul>
-            {bench.data.rounds.map((round) => (
-              <RoundLine key={round.id} round={round} />
-            ))}
-          </ul>
+          <Rounds rounds={bench.data.rounds} />
         )}
         <Drafts />
         {bench.data && bench.data.exercises.length > 0 ? (
@@ -38,6 +34,32 @@ export function Bench() {
         ) : null}
       </div>
     </Shell>
+  );
+}
+
+const AT_ONCE = 4; // rounds that are shown unfolded
+
+/** The newest rounds, and the older ones folded away. */
+function Rounds({ rounds }: { rounds: readonly RoundSummary[] }) {
+  const older = rounds.slice(AT_ONCE);
+  return (
+    <>
+      <ul>
+        {rounds.slice(0, AT_ONCE).map((round) => (
+          <RoundLine key={round.id} round={round} />
+        ))}
+      </ul>
+      {older.length > 0 ? (
+        <details className="mt-2">
+          <summary className="cursor-pointer text-primary">{count(older.length, "earlier round")}</summary>
+          <ul>
+            {older.map((round) => (
+              <RoundLine key={round.id} round={round} />
+            ))}
+          </ul>
+        </details>
+      ) : null}
+    </>
   );
 }
 

@@ -125,7 +125,7 @@ export function Word({
   return (
     <button
       type="button"
-      className="min-h-6 text-primary underline underline-offset-4 aria-pressed:font-bold"
+      className="min-h-6 text-left text-primary underline underline-offset-4 aria-pressed:font-bold"
       aria-label={label}
       aria-pressed={pressed}
       onClick={onClick}

@@ -40,8 +40,8 @@ export function Recording({ id, source, scenario, scene, looks, hands, onDone }:
     void change({ do: "inputs", scenario, inputs, seconds: Math.max(seconds, 0.5) }).then(onDone);
   }, [game.played, change, scenario, onDone]);
   return (
-    <div className="flex min-h-0 flex-col gap-1" data-recording={game.status}>
-      <div className="flex items-center gap-3 text-sm">
+    <div className="flex flex-col gap-1 [&_[data-game]]:max-h-none" data-recording={game.status}>
+      <div className="flex flex-wrap items-center gap-x-3 text-sm">
         <span className="text-neutral" role="status">
           {game.status === "ended" || game.status === "unread"
             ? game.why || "The reference cannot be read."
@@ -49,7 +49,7 @@ export function Recording({ id, source, scenario, scene, looks, hands, onDone }:
               ? "The game begins …"
               : `${clock(game.moment.frame)}, ${game.outcome}: the scene takes your keys and clicks`}
         </span>
-        <span className="ml-auto flex gap-2">
+        <span className="ml-auto flex flex-wrap gap-2">
           {SPEEDS.map((each) => (
             <Button
               key={each}

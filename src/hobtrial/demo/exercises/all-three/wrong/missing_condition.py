@@ -1,0 +1,30 @@
+# missing-condition
+lit = False
+swept = False
+closed = False
+
+
+def look():
+    win("Good night")
+
+
+@on(clicked(lamp))
+def light():
+    global lit
+    lit = True
+    lamp.look = "lamp_lit"
+    look()
+
+
+@on(pressed("s"))
+def sweep():
+    global swept
+    swept = True
+    look()
+
+
+@on(meets(hob, hatch))
+def close():
+    global closed
+    closed = True
+    look()

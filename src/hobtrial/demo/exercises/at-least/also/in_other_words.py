@@ -1,0 +1,13 @@
+heat = 20
+board("Heat", heat)
+
+
+@on(clicked(bellows))
+def puff():
+    global heat
+    temperature = heat + 35
+    heat = temperature
+    board("Heat", heat)
+    if heat >= 200:
+        oven.look = "oven_lit"
+        win("Hot enough")

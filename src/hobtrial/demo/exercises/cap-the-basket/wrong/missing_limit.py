@@ -1,0 +1,20 @@
+# missing-limit
+buns = 0
+room = 2
+board("Buns", buns)
+board("Room", room)
+
+
+@on(meets(basket, bun))
+def take(which):
+    global buns
+    buns += 1
+    which.remove()
+    board("Buns", buns)
+
+
+@on(pressed("b"))
+def widen():
+    global room
+    room += 1
+    board("Room", room)

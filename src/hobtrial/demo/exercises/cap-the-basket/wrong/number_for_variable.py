@@ -1,0 +1,21 @@
+# number-for-variable
+buns = 0
+room = 2
+board("Buns", buns)
+board("Room", room)
+
+
+@on(meets(basket, bun))
+def take(which):
+    global buns
+    if buns < 2:
+        buns += 1
+        which.remove()
+        board("Buns", buns)
+
+
+@on(pressed("b"))
+def widen():
+    global room
+    room += 1
+    board("Room", room)
