@@ -12,6 +12,7 @@ class Prove(Folder):
         place = self.folder / "first-count"
         place.mkdir()
         for name, content in folder("first-count").items():
+            (place / name).parent.mkdir(exist_ok=True)
             (place / name).write_bytes(content)
         toml = (place / "exercise.toml").read_text()
         (place / "exercise.toml").write_text(toml.replace("board('Sacks') == 5", "sacks == 5"))
@@ -29,6 +30,22 @@ class Prove(Folder):
         through = [each for each in found["planted"] if each["verdict"] == "through"]
         self.assertIn("stale-display", {each["slip"] for each in through})
         self.assertTrue(all(each["scenario"].startswith("[[scenario]]") for each in through))
+
+    def test_companions_are_tried(self) -> None:
+        place = self.exercise()
+        (self.folder / "first-count" / "wrong" / "none.py").write_text("# boundary\nsacks = 0\n")
+        done = hob("prove", place)
+        self.assertIn("wrong/none.py has boundary, and the first thing said of it is", done.stdout.replace("\n", " "))
+        self.assertIn("8 of 9 companions come out as they must", done.stdout)
+
+    def test_a_reference_that_loses_a_mark_is_named_and_ends_with_1(self) -> None:
+        place = self.exercise()
+        toml = self.folder / "first-count" / "exercise.toml"
+        toml.write_text(toml.read_text().replace('expect = "sacks == 5', 'expect = "sacks == 6'))
+        for command in (("prove", place), ("mark", place, self.folder / "first-count" / "reference.py")):
+            done = hob(*command)
+            self.assertEqual(done.returncode, 1, command[0])
+            self.assertIn("does not hold for the reference itself: `sacks` was 5.", done.stderr)
 
     def test_the_same_bytes_again(self) -> None:
         place = self.exercise()
