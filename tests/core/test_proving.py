@@ -107,7 +107,7 @@ class PlantedSlips(unittest.TestCase):
         self.assertEqual((found["verdict"], found["expect"]), ("through", "outcome == 'won'"))
         scenario = Scenario.model_validate(tomllib.loads(found["scenario"])["scenario"][0])
         whole = open_exercise(small() | {"exercise.toml": (TOML + "\n" + found["scenario"]).encode()})
-        self.assertEqual(scenario.name, "Catches boundary in line 9")
+        self.assertEqual(scenario.name, "Space held twice, space pressed")
         slip = exercise.read(planted(exercise)[number].text)
         assert isinstance(slip, Script)
         last = len(whole.scenarios) - 1

@@ -165,7 +165,7 @@ class Drafts(unittest.TestCase):
 
     def proved(self, draft: int) -> Any:
         """The proof of a draft once it has ended."""
-        for _ in range(600):
+        for _ in range(1500):
             found = self.client.get(f"/api/drafts/{draft}/proof").json()
             if found["state"] == "done":
                 return found

@@ -19,7 +19,9 @@ from ..script import Script, Woven
 from ..trial import OUTCOME, Options, Trace, play, variable
 from ..words import UNSET, frame_of, seconds_of
 
-MOST: Final = 8
+MOST_OF_A_KIND: Final = 3
+"""Suggestions of one kind of check."""
+MOST: Final = 10
 """Suggestions that are offered at once."""
 VARIANTS: Final = 24
 """Planted slips that are played to see how telling a suggestion is."""
@@ -68,7 +70,19 @@ def suggest(prepared: Prepared, number: int, what: str, first: int, last: int) -
     found = [
         Suggestion(words, check, breaks[index]) for index, (words, check) in enumerate(wanted.values()) if holds[index]
     ]
-    return sorted(found, key=lambda each: ("same" in each.check, -each.breaks))[:MOST]
+    return _varied(sorted(found, key=lambda each: ("same" in each.check, -each.breaks)))
+
+
+def _varied(ordered: list[Suggestion]) -> list[Suggestion]:
+    """The first ones, at most a few of each kind, so that not all of them say the same in other words."""
+    kinds: dict[str, int] = {}
+    kept = []
+    for each in ordered:
+        kind = next(iter(each.check))
+        kinds[kind] = kinds.get(kind, 0) + 1
+        if kinds[kind] <= MOST_OF_A_KIND:
+            kept.append(each)
+    return kept[:MOST]
 
 
 def _key(check: dict[str, Any]) -> tuple[Any, ...]:
