@@ -51,7 +51,7 @@ def address() -> str:
 
     atexit.register(stop)
     url = f"http://127.0.0.1:{listener.getsockname()[1]}"
-    until(lambda: _marked(url), "the round was not marked", seconds=90)
+    until(lambda: _marked(url), "the round was not marked", seconds=240)
     return url
 
 

@@ -218,7 +218,7 @@ class NotTheScriptsFault(unittest.TestCase):
 
     def wait_for(self, client: TestClient, student: str, status: str) -> dict[str, Any]:
         """The row of a student, once it has a status."""
-        for _ in range(600):
+        for _ in range(1500):
             rows = client.get("/api/rounds/1").json()["students"]
             row: dict[str, Any] = next(each for each in rows if each["student"] == student)
             if row["status"] == status:

@@ -35,7 +35,7 @@ class Served(unittest.TestCase):
     @classmethod
     def wait_until_marked(cls) -> dict[str, Any]:
         """The round, once all its scripts are marked."""
-        for _ in range(600):
+        for _ in range(1500):
             found: dict[str, Any] = cls.client.get("/api/rounds/1").json()
             if found["done"] == len(found["students"]):
                 return found
