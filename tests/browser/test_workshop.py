@@ -2,7 +2,9 @@
 
 import contextlib
 import json
+import time
 import zipfile
+from collections.abc import Callable
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
@@ -15,7 +17,7 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 
 from hobtrial.demo import exercise_folder
-from tests.browser.support import Browsed, address, until
+from tests.browser.support import Browsed, Found, address, until
 
 REFERENCE = """score = 0
 board("Soot", score)
@@ -66,12 +68,16 @@ class Workshop(Browsed):
     def field(self, label: str, said: str, inside: str = "main") -> None:
         """Writes into a field and leaves it with Enter."""
         until(self.kept, "the change before is not kept")
-        found = self.labelled(label, inside)
-        found.click()
-        ActionChains(self.browser).key_down(Keys.CONTROL).send_keys("a").key_up(Keys.CONTROL).perform()
-        found.send_keys(said + Keys.ENTER)
+
+        def write() -> None:
+            found = self.labelled(label, inside)
+            found.click()
+            ActionChains(self.browser).key_down(Keys.CONTROL).send_keys("a").key_up(Keys.CONTROL).perform()
+            found.send_keys(said + Keys.ENTER)
+
+        self.steadily(write)
         until(
-            lambda: self.kept() and (self.labelled(label, inside).get_attribute("value") == said),
+            lambda: self.kept() and self.steadily(lambda: self.labelled(label, inside).get_attribute("value")) == said,
             f"{label} is not kept",
         )
 
@@ -92,7 +98,20 @@ class Workshop(Browsed):
 
     def kept(self) -> bool:
         """Whether nothing is on its way to the server."""
-        return "being kept" not in self.one("section[aria-label=Texts] [role=status]").text
+        return "being kept" not in self.standing()
+
+    def standing(self) -> str:
+        """What is said beside the texts."""
+        return self.steadily(lambda: self.one("section[aria-label=Texts] [role=status]").text)
+
+    @staticmethod
+    def steadily(do: Callable[[], Found]) -> Found:
+        """Does something again where the page was drawn meanwhile."""
+        for _ in range(20):
+            with contextlib.suppress(StaleElementReferenceException):
+                return do()
+            time.sleep(0.1)
+        return do()
 
     def write(self, which: str, text: str) -> None:
         """Writes one of the texts."""
@@ -128,6 +147,12 @@ class Workshop(Browsed):
 
     def on_lane(self, lane: str, seconds: float, to: float | None = None) -> None:
         """Clicks a lane at a moment, or drags along it."""
+        until(self.kept, "the change before is not kept")
+        self.steadily(lambda: self.hand_on(lane, seconds, to))
+        self.one("[data-suggestions] button")
+
+    def hand_on(self, lane: str, seconds: float, to: float | None) -> None:
+        """The hand on the strip."""
         strip, row = self.one("[data-strip]"), self.one(f'[data-lane="{lane}"] > text')
         top = row.location["y"] + 2 - strip.location["y"]
         left = -strip.size["width"] / 2
@@ -140,7 +165,6 @@ class Workshop(Browsed):
             hands.click_and_hold()
             hands.move_to_element_with_offset(strip, int(left + self.x_on_strip(to)), int(down)).release()
         hands.perform()
-        self.one("[data-suggestions] button")
 
     def pin(self, words: str) -> None:
         """Pins the suggestion that has some words."""
@@ -187,7 +211,7 @@ class Workshop(Browsed):
         self.write("Starter", "score = 0\n")
         self.choose("section[aria-label=Texts] button", "Reference")
         until(
-            lambda: "nothing is checked yet" in self.one("section[aria-label=Texts] [role=status]").text,
+            lambda: "nothing is checked yet" in self.standing(),
             "it does not run",
         )
 
@@ -235,7 +259,7 @@ class Workshop(Browsed):
         self.on_lane("outcome", 5.5)
         self.pin("the game goes on at")
         self.reason("Before six seconds it is not.")
-        self.assertEqual(self.one("section[aria-label=Texts] [role=status]").text, "runs, every check holds")
+        self.assertEqual(self.standing(), "runs, every check holds")
 
         self.one('[data-proof="done"]', "")
         while self.all("[data-through]"):

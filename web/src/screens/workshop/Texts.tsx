@@ -79,14 +79,20 @@ interface WrittenProps {
 /** One text. What is being written stays as it is typed, whatever comes from the server meanwhile. */
 function Written({ file, text, wrong, hands }: WrittenProps) {
   const [own, setOwn] = useState<string | null>(null);
+  /** What could not be kept, since another window wrote meanwhile: it stays here until it is written on. */
+  const [refused, setRefused] = useState<string | null>(null);
   const latest = useRef<string | null>(null);
   const { change } = hands;
   useEffect(() => {
     latest.current = own;
-    if (own === null || own === text) return;
-    const timer = window.setTimeout(() => void change({ do: "write", file, text: own }), REST);
+    if (own === null || own === refused) return;
+    const keep = async () => {
+      if (await change({ do: "write", file, text: own })) setOwn((now) => (now === own ? null : now));
+      else setRefused(own);
+    };
+    const timer = window.setTimeout(() => void keep(), REST);
     return () => window.clearTimeout(timer);
-  }, [own, text, file, change]);
+  }, [own, refused, file, change]);
   useEffect(
     () => () => {
       if (latest.current !== null) void change({ do: "write", file, text: latest.current });
@@ -94,8 +100,16 @@ function Written({ file, text, wrong, hands }: WrittenProps) {
     [file, change],
   );
   return (
-    <Suspense fallback={<p className="text-neutral">Fetching the editor …</p>}>
-      <ScriptEditor text={own ?? text} onChange={setOwn} wrong={wrong} />
-    </Suspense>
+    <>
+      {own !== null && own === refused ? (
+        <p role="alert" className="text-sm text-error">
+          What you wrote is not kept yet. Go on writing to put it in the place of the other text, or{" "}
+          <Word onClick={() => setOwn(null)}>take the other text</Word>.
+        </p>
+      ) : null}
+      <Suspense fallback={<p className="text-neutral">Fetching the editor …</p>}>
+        <ScriptEditor text={own ?? text} onChange={setOwn} wrong={wrong} />
+      </Suspense>
+    </>
   );
 }
