@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from "react";
+import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useRef, useState } from "react";
 
 import type { SceneView } from "../../api/client";
 import type { Moment } from "../../scene/moment";
@@ -35,6 +35,10 @@ export function SceneDesk({ settings, looks, pictures, chosen, onChoose, hands }
   const [drag, setDrag] = useState<Drag | null>(null);
   /** Where a piece goes by keys that the server has not answered yet: the next key counts from there. */
   const nudged = useRef<{ index: number; at: [number, number] } | null>(null);
+  useEffect(() => {
+    const known = nudged.current;
+    if (known && String(pair(pieces[known.index], "at", [1, 1])) === String(known.at)) nudged.current = null;
+  }, [pieces]);
   const shown = useMemo(
     () =>
       pieces.map((piece, index) =>
@@ -88,8 +92,8 @@ export function SceneDesk({ settings, looks, pictures, chosen, onChoose, hands }
       const at: [number, number] = [tidy(x + (way[0] ?? 0) * by), tidy(y + (way[1] ?? 0) * by)];
       const now = { index, at };
       nudged.current = now;
-      void hands.change({ do: "change", table: "piece", index, keys: { at } }).then(() => {
-        if (nudged.current === now) nudged.current = null;
+      void hands.change({ do: "change", table: "piece", index, keys: { at } }).then((made) => {
+        if (!made && nudged.current === now) nudged.current = null;
       });
     } else if (event.key === "Enter" || event.key === " ") {
       event.preventDefault();
