@@ -16,6 +16,10 @@ MOST_ENTRIES: Final = 2_000
 """Entries of a zip: a class of 200 with ten files each."""
 LARGEST_RATIO: Final = 200
 """How much larger than packed an entry may be: text packs to a tenth, a bomb to a thousandth."""
+MOST_BYTES: Final = 32 * 2**20
+"""Bytes that all entries of a zip have together: entries can overlap, so that a small zip is a very large one."""
+LARGEST_EXERCISE: Final = 8 * 2**20
+"""Bytes of all files of an exercise together."""
 SMALL: Final = 64 * 1024
 """Bytes up to which the ratio does not matter."""
 
@@ -54,7 +58,11 @@ def exercise_in(files: Iterable[tuple[str, bytes]]) -> dict[str, bytes]:
         raise UsageError(f"there is no {SETTINGS} in it; give the folder of an exercise, or that folder zipped")
     head = min(heads, key=len)
     inside = {name.removeprefix(head): content for name, content in entries.items() if name.startswith(head)}
-    return {name: content for name, content in inside.items() if is_part(name)}
+    found = {name: content for name, content in inside.items() if is_part(name)}
+    size = sum(map(len, found.values()))
+    if size > LARGEST_EXERCISE:
+        raise UsageError(f"this exercise has {size:,} bytes; at most {LARGEST_EXERCISE:,} are read")
+    return found
 
 
 def zip_entries(path: str, content: bytes) -> Iterator[tuple[str, bytes]]:
@@ -64,6 +72,10 @@ def zip_entries(path: str, content: bytes) -> Iterator[tuple[str, bytes]]:
             files = sorted((info for info in archive.infolist() if not info.is_dir()), key=lambda info: info.filename)
             if len(files) > MOST_ENTRIES:
                 raise UsageError(f"{path} has {len(files):,} entries; at most {MOST_ENTRIES:,} are read")
+            if sum(info.file_size for info in files) > MOST_BYTES:
+                raise UsageError(
+                    f"{path} has more than {MOST_BYTES:,} bytes when unzipped; nothing of it is read"
+                )
             for info in files:
                 too_dense = info.file_size > SMALL and info.file_size > info.compress_size * LARGEST_RATIO
                 if info.file_size > LARGEST_FILE or too_dense:

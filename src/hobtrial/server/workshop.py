@@ -12,9 +12,9 @@ from fastapi.responses import Response
 
 from ..core.exercise import ExerciseError, is_part
 from ..core.words import UsageError
-from ..core.workshop import CHANGE, apply, in_words, new_files, title_of
-from ..crew import WorkerGoneError
-from ..crew.parcels import LARGEST_FILE, exercise_in
+from ..core.workshop import apply, in_words, new_files, title_of
+from ..crew import InternalError, WorkerGoneError
+from ..crew.parcels import LARGEST_EXERCISE, exercise_in
 from ..store import Draft, Drafts, Exercises, Rounds, StaleDraftError
 from .deps import Parts, Services
 from .drafts import NOT_PLAYABLE, read_draft
@@ -36,8 +36,9 @@ STALE: Final = (
     "This draft was changed in another window. It is shown as it is now; nothing of it is lost, but your last change "
     "was not made. Make it again."
 )
-TOO_MUCH: Final = (
-    "The reference used more time or memory than a script may, and was ended. Look for what goes on for ever."
+ENDED: Final = (
+    "The machine ended the worker while it played the reference. That says nothing about your draft, and nothing is "
+    "lost. Change something, or open it again."
 )
 MOST_DRAFTS: Final = 500
 MOST_FILES: Final = 200
@@ -73,7 +74,12 @@ def begin(given: BeginDraft, parts: Parts) -> DraftId:
 @router.post("/drafts/files", responses={422: {"model": Sorry}})
 async def bring(parts: Parts, files: list[UploadFile]) -> DraftId:
     """A draft of what is brought: the files of an exercise, or its folder zipped, however faulty they are."""
-    contents = [(file.filename or "", await file.read(LARGEST_FILE + 1)) for file in files[:MOST_FILES]]
+    contents, left = [], LARGEST_EXERCISE
+    for file in files[:MOST_FILES]:
+        contents.append((file.filename or "", await file.read(left + 1)))
+        left -= len(contents[-1][1])
+        if left < 0:
+            raise HTTPException(422, f"This has more than {LARGEST_EXERCISE:,} bytes, which no exercise has.")
 
     def write() -> int:
         found = exercise_in(contents)
@@ -100,17 +106,16 @@ async def change(draft_id: int, given: ChangeDraft, parts: Parts) -> DraftView:
     """Puts a change on a draft, and shows it as it is then."""
 
     def write() -> Draft:
-        made = CHANGE.validate_python(given.change.model_dump(by_alias=True))
         before = read_draft(parts, draft_id)
         if before.at != given.at:
             raise HTTPException(409, STALE)
         try:
-            files = apply(before.files, made)
+            files = apply(before.files, given.change)
         except UsageError as error:
             raise HTTPException(409, str(error)) from None
         if files == before.files:
             return before
-        _change(parts, draft_id, given.at, files, in_words(made))
+        _change(parts, draft_id, given.at, files, in_words(given.change))
         return read_draft(parts, draft_id)
 
     return await _view(parts, await asyncio.to_thread(write), given.scenario, 0)
@@ -131,7 +136,7 @@ async def step(draft_id: int, given: StepDraft, parts: Parts) -> DraftView:
     return await _view(parts, await asyncio.to_thread(write), given.scenario, 0)
 
 
-@router.post("/drafts/{draft_id}/suggestions", responses={409: {"model": Sorry}})
+@router.post("/drafts/{draft_id}/suggestions", responses={409: {"model": Sorry}, 503: {"model": Sorry}})
 async def suggestions(draft_id: int, asked: Asked, parts: Parts) -> list[SuggestionView]:
     """What is true at a moment of a scenario, each of it a check."""
     draft = await asyncio.to_thread(read_draft, parts, draft_id)
@@ -140,7 +145,7 @@ async def suggestions(draft_id: int, asked: Asked, parts: Parts) -> list[Suggest
     except (ExerciseError, IndexError):
         raise HTTPException(409, NOT_PLAYABLE) from None
     except WorkerGoneError:
-        raise HTTPException(409, TOO_MUCH) from None
+        raise HTTPException(503, ENDED) from None
     return [SuggestionView(**each) for each in found]
 
 
@@ -174,7 +179,7 @@ def look(draft_id: int, name: str, parts: Parts) -> Response:
     return Response(found, media_type="image/svg+xml", headers=headers)
 
 
-@router.post("/drafts/{draft_id}/set", responses={409: {"model": Sorry}})
+@router.post("/drafts/{draft_id}/set", responses={409: {"model": Sorry}, 503: {"model": Sorry}})
 async def set_for_class(draft_id: int, given: SetDraft, parts: Parts) -> DraftId:
     """Makes a version of the draft and opens a round with it. Gives the round.
 
@@ -187,13 +192,15 @@ async def set_for_class(draft_id: int, given: SetDraft, parts: Parts) -> DraftId
     except ExerciseError as error:
         raise HTTPException(409, f"This draft cannot be set yet. {error.faults[0]}") from None
     except WorkerGoneError:
-        raise HTTPException(409, TOO_MUCH) from None
+        raise HTTPException(503, ENDED) from None
     if found["marks"] < found["out_of"]:
         raise HTTPException(
             409, f"The reference earns {found['marks']:g} of {found['out_of']:g} marks. It must earn every mark."
         )
     if not found["out_of"]:
         raise HTTPException(409, "There is nothing to mark yet: no scenario has a check.")
+    if "\0" in opened.title:
+        raise HTTPException(409, "The title has a sign in it that cannot be kept. Write it again.")
     facts = {key: getattr(opened, key) for key in ("title", "out_of", "seconds", "scenarios")}
 
     def write() -> int:
@@ -222,11 +229,14 @@ def _change(parts: Services, draft_id: int, at: int, files: dict[str, bytes], wo
 
 
 async def _view(parts: Services, draft: Draft, scenario: int, trial: int) -> DraftView:
-    found: dict[str, Any]
+    found: dict[str, Any] = {"rehearsal": None, "trial": None}
+    unplayed = None
     try:
         found = await parts.crew.rehearse(draft.files, scenario, trial)
     except WorkerGoneError:
-        found = {"rehearsal": None, "trial": None}
+        unplayed = ENDED
+    except InternalError as error:  # a draft opens whatever is wrong, also with this program
+        unplayed = str(error)
     texts = {
         name: data.decode("utf-8-sig", "replace") for name, data in draft.files.items() if not name.endswith(".svg")
     }
@@ -243,7 +253,7 @@ async def _view(parts: Services, draft: Draft, scenario: int, trial: int) -> Dra
         texts=texts,
         pictures=sorted(name for name in draft.files if name.endswith(".svg") and is_part(name)),
         rehearsal=found["rehearsal"],
-        too_much=None if found["rehearsal"] is not None else TOO_MUCH,
+        unplayed=unplayed,
         trial=found["trial"],
     )
 

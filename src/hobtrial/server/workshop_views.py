@@ -72,7 +72,7 @@ class SuggestionView(BaseModel):
 class SetDraft(BaseModel):
     """The class for which a round is opened."""
 
-    class_name: Annotated[str, Field(min_length=1, max_length=60, pattern=r"\S")]
+    class_name: Annotated[str, Field(min_length=1, max_length=60, pattern=r"^[^\x00]*[^\x00\s][^\x00]*$")]
 
 
 class NoticeView(BaseModel):
@@ -137,8 +137,8 @@ class DraftView(BaseModel):
     texts: dict[str, str]
     pictures: list[str]
     rehearsal: RehearsalView | None
-    too_much: str | None
-    """Why nothing is said of it, where its reference does not end."""
+    unplayed: str | None
+    """Why nothing is said of it, where the machine or this program was at fault."""
     trial: TrialView | None
 
 

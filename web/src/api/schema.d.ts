@@ -1050,8 +1050,8 @@ export interface components {
             /** Pictures */
             pictures: string[];
             rehearsal: components["schemas"]["RehearsalView"] | null;
-            /** Too Much */
-            too_much: string | null;
+            /** Unplayed */
+            unplayed: string | null;
             trial: components["schemas"]["TrialView"] | null;
         };
         /**
@@ -3739,6 +3739,15 @@ export interface operations {
                     "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
         };
     };
     proof_api_drafts__draft_id__proof_get: {
@@ -3907,6 +3916,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };

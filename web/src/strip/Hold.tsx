@@ -1,7 +1,7 @@
 import { type PointerEvent, useState } from "react";
 
 import type { TrialView } from "../api/client";
-import { clock } from "../values";
+import { clock, seconds } from "../values";
 import type { Layout } from "./layout";
 
 interface HoldProps {
@@ -73,7 +73,7 @@ export function Hold({ given, top, height, layout, last, onDone }: HoldProps) {
       {moved ? (
         <text x={x} y={top - 3} style={{ fill: "var(--plum)" }}>
           {clock(frame)}
-          {bar ? `, ${((length * 1) / 30).toFixed(2)} s long` : ""}
+          {bar ? `, ${seconds(length).toFixed(2)} s long` : ""}
         </text>
       ) : null}
     </g>

@@ -126,6 +126,9 @@ def _settings(text: str, faults: list[Fault]) -> Settings | None:
         words = re.sub(r" \(at .*", "", str(error))
         faults.append(Fault(SETTINGS, line, f"is not TOML here: {words}."))
         return None
+    except RecursionError:
+        faults.append(Fault(SETTINGS, 0, "is nested too deep to be read."))
+        return None
     try:
         return Settings.model_validate(data)
     except ValidationError as error:

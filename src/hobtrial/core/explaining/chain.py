@@ -75,10 +75,10 @@ def _follow(prepared: Prepared, handed_in: Subject, played: list[Played], budget
     while len(links) < MOST_ROUNDS and any(run.broken for run in now):
         subject = subject_of(prepared, base, now) if links else handed_in
         found = [tried for tried in search(prepared, subject, now, budget) if steps or tried.firm]
-        found = [tried for tried in found if _may_be_said(prepared, tried, budget)]
+        found = [tried for tried in found if _may_be_said(tried, budget)]
         if not found:
             break
-        links.append(Link(base, lines, found[0], tuple(_rivals(prepared, found, budget))))
+        links.append(Link(base, lines, found[0], tuple(_rivals(found, budget))))
         lines = origins(lines, base.text, found[0].edit.spans)
         reading = prepared.read(found[0].text)
         assert isinstance(reading, Script)
@@ -86,9 +86,9 @@ def _follow(prepared: Prepared, handed_in: Subject, played: list[Played], budget
     return Chain(tuple(links), base, played, now, handed_in)
 
 
-def _may_be_said(prepared: Prepared, tried: Tried, budget: Budget) -> bool:
+def _may_be_said(tried: Tried, budget: Budget) -> bool:
     """What copies the reference mends whatever is wrong: it is said only where the drawn runs bear it out."""
-    return not tried.edit.copied or (tried.firm and examined(prepared, tried, budget).proven)
+    return not tried.edit.copied or (tried.firm and examined(tried, budget).proven)
 
 
 def _proven(prepared: Prepared, chain: Chain, budget: Budget) -> Chain:
@@ -108,7 +108,7 @@ def _proven(prepared: Prepared, chain: Chain, budget: Budget) -> Chain:
     return replace(chain, links=tuple(links))
 
 
-def _rivals(prepared: Prepared, found: list[Tried], budget: Budget) -> list[Tried]:
+def _rivals(found: list[Tried], budget: Budget) -> list[Tried]:
     """Edits of other slips that mend the same checks as the best at the same cost; the narrower slip stands alone."""
     best = found[0]
     rivals: dict[str, Tried] = {}
@@ -117,7 +117,7 @@ def _rivals(prepared: Prepared, found: list[Tried], budget: Budget) -> list[Trie
         alike = tried.firm and tried.mends == best.mends and tried.apart == best.apart and tried.cost <= best.cost
         if edit.slip == best.edit.slip or edit.copied or not alike or narrower(best.edit, edit):
             continue
-        if edit.slip not in rivals and len(rivals) < MOST_RIVALS and examined(prepared, tried, budget).proven:
+        if edit.slip not in rivals and len(rivals) < MOST_RIVALS and examined(tried, budget).proven:
             rivals[edit.slip] = tried
     return list(rivals.values())
 

@@ -146,7 +146,7 @@ def search(prepared: Prepared, subject: Subject, played: list[Played], budget: B
                 tried = replace(tried, cost=price)
                 if dearest is None and _mends_all(tried, played):
                     whole = _whole(prepared, tried, played, budget)
-                    tried = tried if whole is None else examined(prepared, whole, budget)
+                    tried = tried if whole is None else examined(whole, budget)
                     dearest = price if tried.drawn == "agrees" else None
                 found.append(tried)
         ordered = _best_first(prepared, found, played, budget)
@@ -189,7 +189,7 @@ def _best_first(prepared: Prepared, found: list[Tried], played: list[Played], bu
             if whole is None:
                 del ordered[index]
                 continue
-            ordered[index] = examined(prepared, whole, budget)
+            ordered[index] = examined(whole, budget)
             if ordered[index].proven:
                 return [ordered.pop(index), *ordered]
     while ordered:
@@ -229,7 +229,7 @@ def _whole(prepared: Prepared, tried: Tried, before: list[Played], budget: Budge
     return replace(tried, played=tuple(after), mends=frozenset(mends), whole=True)
 
 
-def examined(prepared: Prepared, tried: Tried, budget: Budget) -> Tried:
+def examined(tried: Tried, budget: Budget) -> Tried:
     """An edit with the answer of the drawn runs: whether it goes as the reference goes there too."""
     if tried.drawn is not None:
         return tried

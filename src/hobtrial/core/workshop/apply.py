@@ -6,6 +6,8 @@ import re
 from collections.abc import Mapping
 from typing import Any, Final
 
+from tomlkit.exceptions import TOMLKitError
+
 from ..exercise import BRIEF, REFERENCE, SETTINGS, STARTER
 from ..words import UsageError
 from .changes import (
@@ -26,6 +28,8 @@ from .toml_rows import Toml
 
 Files = Mapping[str, bytes]
 WRITTEN: Final = (SETTINGS, REFERENCE, STARTER, BRIEF)
+ODD: Final = (TOMLKitError, TypeError, ValueError, KeyError, IndexError, AttributeError, RecursionError)
+"""What a value that TOML cannot hold leads to, or a text that has something else where a table belongs."""
 IN_SCENARIO: Final = frozenset(("input", "check", "case"))
 
 
@@ -48,8 +52,11 @@ def apply(files: Files, change: Change) -> dict[str, bytes]:
                 raise UsageError(f"{change.file} cannot be taken away.")
             return {name: data for name, data in files.items() if name != change.file}
     toml = Toml(files.get(SETTINGS, b"").decode("utf-8-sig", "replace").replace("\r\n", "\n"))
-    _in_toml(toml, change)
-    return {**files, SETTINGS: toml.text().encode()}
+    try:
+        _in_toml(toml, change)
+        return {**files, SETTINGS: toml.text().encode()}
+    except ODD as error:
+        raise UsageError(f"exercise.toml cannot be changed like that: {error}.") from None
 
 
 def _in_toml(toml: Toml, change: Any) -> None:

@@ -22,7 +22,7 @@ TABLES: dict[str, tuple[str, ...]] = {
 
 Table = Literal["piece", "spawner", "fact", "variable", "task", "craft", "scenario", "input", "check", "case"]
 Index = Annotated[int, Field(ge=0, lt=10_000)]
-Key = Annotated[str, Field(min_length=1, max_length=60)]
+Key = Annotated[str, Field(pattern=r"^[A-Za-z_][A-Za-z0-9_-]{0,59}$")]
 Row = Annotated[dict[Key, Any], Field(max_length=60)]
 LONGEST_TEXT = 64 * 1024
 """Letters of one file that is written in the workshop."""

@@ -34,6 +34,6 @@ def title_of(settings: bytes) -> str:
     """The title of a draft; something to call it by where it has none that can be read."""
     try:
         title = tomllib.loads(settings.decode("utf-8-sig", "replace")).get("title")
-    except tomllib.TOMLDecodeError:
+    except (tomllib.TOMLDecodeError, RecursionError):
         title = None
     return title if isinstance(title, str) and title.strip() else "An exercise without a title"

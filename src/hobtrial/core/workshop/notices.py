@@ -9,9 +9,9 @@ from typing import Final, get_args
 
 from ..exercise import LOOKS
 from ..judging import Played, Prepared
-from ..script.tree import functions, handlers, walk
+from ..script.tree import walk
 from ..trial.observe import same_words
-from ..words import Outcome
+from ..words import KEYS, Outcome, frame_of
 from .places import Notice, Place
 
 OUTCOMES: Final = get_args(Outcome)
@@ -112,30 +112,17 @@ def _inputs(prepared: Prepared, number: int) -> Iterator[Notice]:
         key = given.press or given.hold
         if key is not None and key not in heard:
             yield Notice(f"Nothing waits for the key `{key}`, and it steers no piece.", place)
-        elif isinstance(given.at, (int, float)) and _frame(given.at) > last:
+        elif isinstance(given.at, (int, float)) and frame_of(given.at) > last:
             yield Notice(f"This comes at {given.at:g} s, after the end of the scenario.", place)
-
-
-def _frame(at: float) -> int:
-    return round(at * 30)
 
 
 def _heard(prepared: Prepared) -> set[str]:
     """The keys that the reference waits for or asks about, and those that steer a piece."""
-    tree = prepared.reference.script.tree
-    found = (
-        {node.value for node in walk(tree) if isinstance(node, ast.Constant) and isinstance(node.value, str)}
-        if any(_asks_keys(event) for _, event in handlers(functions(tree)))
-        else set()
-    )
-    for piece in prepared.scene.piece:
-        if piece.motion.steered is not None:
-            found |= set(piece.motion.steered.keys)
+    found = {key for piece in prepared.scene.piece if piece.motion.steered for key in piece.motion.steered.keys}
+    for node in walk(prepared.reference.script.tree):
+        match node:
+            case ast.Call(func=ast.Name(id="pressed" | "held" | "released"), args=[ast.Constant(value=str(key))]):
+                found.add(key)
+            case ast.Call(func=ast.Name(id="pressed" | "held" | "released")):
+                return set(KEYS)  # which one is worked out when it runs
     return found
-
-
-def _asks_keys(event: ast.expr) -> bool:
-    match event:
-        case ast.Call(func=ast.Name(id="pressed" | "held" | "released")):
-            return True
-    return False

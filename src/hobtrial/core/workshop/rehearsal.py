@@ -6,6 +6,7 @@ does not say: each is told at the thing that has it.
 
 from __future__ import annotations
 
+import math
 import tomllib
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
@@ -63,10 +64,21 @@ def rehearse(files: Mapping[str, bytes], prepared: Prepared | None = None) -> Re
 
 
 def _plain(data: bytes) -> dict[str, Any] | None:
+    """The settings as plain values, if they are TOML; what JSON cannot hold (a date, `nan`) as its text."""
     try:
-        return tomllib.loads(data.decode("utf-8-sig", "replace"))
-    except tomllib.TOMLDecodeError:
+        return {key: _speakable(value) for key, value in tomllib.loads(data.decode("utf-8-sig", "replace")).items()}
+    except (tomllib.TOMLDecodeError, RecursionError):
         return None
+
+
+def _speakable(value: Any) -> Any:
+    """A value of a TOML text as JSON has it."""
+    if isinstance(value, dict):
+        return {key: _speakable(each) for key, each in value.items()}
+    if isinstance(value, list):
+        return [_speakable(each) for each in value]
+    plain = isinstance(value, (str, int)) or (isinstance(value, float) and math.isfinite(value))
+    return value if plain else str(value)
 
 
 def _verdicts(played: Any) -> list[Any]:
@@ -82,8 +94,8 @@ def _lost(prepared: Prepared, played: list[Played], craft: Any) -> Iterator[Noti
             case = prepared.scenarios[run.number].spec.cases is not None and verdict.kind == "case"
             known = [f"`{name}` was {value!r}" for name, value in verdict.values if not isinstance(value, bool)]
             why = verdict.reason or (", ".join(known) if known else "")
-            what = "is never looked at" if verdict.verdict != "broken" else "does not hold"
-            text = f"`{verdict.expect}` {what} for the reference itself{': ' + why if why else ''}."
+            what = "is never reached by" if verdict.verdict != "broken" else "does not hold for"
+            text = f"`{verdict.expect}` {what} the reference itself{': ' + why if why else ''}."
             yield Notice(text, _check_place(prepared, run.number, index, case=case), "lost")
     for index, verdict in enumerate(craft):
         if verdict.verdict != HELD:

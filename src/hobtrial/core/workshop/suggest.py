@@ -17,7 +17,7 @@ from ..judging import HELD, Prepared, PreparedScenario, judge
 from ..proving import planted
 from ..script import Script, Woven
 from ..trial import OUTCOME, Options, Trace, play, variable
-from ..words import UNSET, frame_of, seconds_of
+from ..words import UNSET, frame_of, plural, seconds_of
 
 MOST_OF_A_KIND: Final = 3
 """Suggestions of one kind of check."""
@@ -257,7 +257,7 @@ def _about_events(prepared: Prepared, trace: Trace, first: int, last: int) -> It
             yield f"the scoreboard shows {value!r} as {listed.label} at {at:g} s", {"at": at, "expect": shown}
             yield from _after(prepared, trace, first, shown, f"the scoreboard shows {value!r} as {listed.label}")
     for kind, left in _left(prepared, trace, first).items():
-        yield f"{left} of the {kind}s are there at {at:g} s", {"at": at, "expect": f"count({kind}) == {left}"}
+        yield f"{plural(left, kind)} on the scene at {at:g} s", {"at": at, "expect": f"count({kind}) == {left}"}
     if nearest.event.kind in PAIR_EVENTS:
         text = _general(prepared, nearest.event)
         often = len({each.frame for each in came if _general(prepared, each.event) == text})

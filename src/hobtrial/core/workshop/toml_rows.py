@@ -15,7 +15,7 @@ import tomlkit
 from tomlkit.exceptions import TOMLKitError
 from tomlkit.items import AoT
 
-from ..words import HobError, UsageError
+from ..words import UsageError
 
 Rows = list[dict[str, Any]]
 INLINE: Final = frozenset(("cases", "steps", "motion", "wild", "predict", "vars", "set", "limits"))
@@ -31,12 +31,14 @@ class Toml:
             self._document = tomlkit.parse(text)
         except (tomllib.TOMLDecodeError, TOMLKitError) as error:
             raise UsageError(f"exercise.toml is not TOML as it stands ({error}); mend its text first.") from None
+        except RecursionError:
+            raise UsageError("exercise.toml is nested too deep; mend its text first.") from None
 
     def text(self) -> str:
-        """The text as it is now. Raises `HobError` where it would not say what was meant."""
+        """The text as it is now. Raises `UsageError` where it would not say what was meant."""
         text = tomlkit.dumps(self._document)
         if tomllib.loads(text) != self.plain:
-            raise HobError("exercise.toml could not be changed there without a change of something else.")
+            raise UsageError("exercise.toml cannot be changed there without a change of something else.")
         return text
 
     def set(self, path: tuple[str | int, ...], key: str, value: Any) -> None:

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 
 import { suggestionsQuery } from "../../api/queries";
 import { Button } from "../../shell/Button";
-import { clock, marks } from "../../values";
+import { clock, count } from "../../values";
 import { Choice, Field, NumberField, Word } from "./Fields";
 import type { Row, Settings } from "./rows";
 import { number, rowsOf, text } from "./rows";
@@ -61,7 +61,7 @@ export function Suggestions({ id, at, scenario, asking, settings, hands, onDone 
             <li key={each.words} className="flex items-baseline justify-between gap-3">
               <Word onClick={() => pin(each.check)}>{each.words}</Word>
               <span className="shrink-0 text-neutral">
-                {each.breaks ? `tells ${each.breaks} mistakes` : "tells none of the mistakes tried"}
+                {each.breaks ? `shows ${count(each.breaks, "mistake")}` : "shows none of the mistakes tried"}
               </span>
             </li>
           ))}
@@ -99,6 +99,19 @@ function conceptOf(check: Row, settings: Settings | null): Row {
 
 const KINDS = ["at", "after", "by", "always", "never", "each", "same", "unchanged", "end"] as const;
 
+/** Kinds that a check can become without more than a time. */
+const PLAIN_KINDS = ["at", "by", "always", "never", "end"] as const;
+
+/** What goes with another kind only. */
+const TIED: readonly string[] = ["nth", "later", "within", "from", "until"];
+
+/** A check as one of another kind, with all that it asks and is worth. */
+function asKind(row: Row, kind: string, other: (typeof KINDS)[number]): Row {
+  const kept = Object.entries(row).filter(([key]) => key !== kind && !TIED.includes(key));
+  const moment = kind === "at" || kind === "by" ? number(row, kind, 1) : 1;
+  return { [other]: other === "at" || other === "by" ? moment : true, ...Object.fromEntries(kept) };
+}
+
 interface CheckNoteProps {
   settings: Settings | null;
   scenario: number;
@@ -125,15 +138,20 @@ export function CheckNote({ settings, scenario, index, said, hands, onDone }: Ch
       className="absolute right-4 bottom-4 z-10 flex w-[34rem] flex-wrap items-baseline gap-x-4 gap-y-1.5 border border-primary bg-(--sheet) p-3 text-sm"
       data-check-note
     >
+      <Choice
+        label="when"
+        value={kind}
+        options={[...new Set([kind, ...PLAIN_KINDS])].map((each) => ({ value: each, words: each }))}
+        onSay={(other) =>
+          void hands.change({ do: "replace", table: "check", index, scenario, row: asKind(row, kind, other) })
+        }
+      />
       {kind === "at" || kind === "by" ? (
-        <NumberField label={`${kind}, in seconds,`} value={number(row, kind, 0)} onSay={(at) => set({ [kind]: at })} />
+        <NumberField label="seconds" value={number(row, kind, 0)} onSay={(at) => set({ [kind]: at })} />
       ) : kind === "after" || kind === "each" ? (
-        <Field label={kind} value={text(row, kind)} wide={18} onSay={(event) => set({ [kind]: event })} />
+        <Field label="what comes" value={text(row, kind)} wide={18} onSay={(event) => set({ [kind]: event })} />
       ) : (
-        <span className="font-bold">
-          {kind === "end" ? "at the end" : kind}
-          {Array.isArray(value) ? ` ${(value as unknown[]).join(", ")}` : ""}
-        </span>
+        <span className="font-bold">{Array.isArray(value) ? (value as unknown[]).join(", ") : ""}</span>
       )}
       {kind === "after" ? (
         <NumberField label="for the nth time" value={number(row, "nth", 1)} onSay={(nth) => set({ nth })} />
@@ -169,7 +187,6 @@ export function CheckNote({ settings, scenario, index, said, hands, onDone }: Ch
           Done
         </Button>
       </span>
-      <span className="sr-only">{marks(number(row, "marks", 1))} marks</span>
     </section>
   );
 }

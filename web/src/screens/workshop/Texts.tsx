@@ -11,7 +11,12 @@ const FILES = [
   { file: "starter.py", words: "Starter" },
   { file: "brief.md", words: "Brief" },
 ] as const;
-type FileName = (typeof FILES)[number]["file"];
+/** Only where it cannot be read, so that nothing else on the page can mend it. */
+const SETTINGS = { file: "exercise.toml", words: "Settings" } as const;
+type FileName = (typeof FILES)[number]["file"] | typeof SETTINGS.file;
+
+/** The files whose notices stand below their text, and not in the list of the others. */
+export const WRITTEN: readonly string[] = FILES.map((each) => each.file);
 
 const REST = 500; // milliseconds without a letter after which a text is kept
 
@@ -25,10 +30,11 @@ interface TextsProps {
 export function Texts({ draft, notices, hands }: TextsProps) {
   const [file, setFile] = useState<FileName>("reference.py");
   const about = notices.filter((notice) => notice.file === file);
+  const unreadable = draft.rehearsal !== null && draft.rehearsal.settings === null;
   return (
     <section aria-label="Texts" className="flex min-h-0 flex-col border-r border-base-300 px-3 pt-2">
       <div className="flex items-baseline gap-3 pb-1 text-sm" role="group" aria-label="Which text">
-        {FILES.map((each) => (
+        {[...FILES, ...(unreadable || file === SETTINGS.file ? [SETTINGS] : [])].map((each) => (
           <Word key={each.file} pressed={each.file === file} onClick={() => setFile(each.file)}>
             {each.words}
           </Word>
@@ -60,7 +66,7 @@ export function Texts({ draft, notices, hands }: TextsProps) {
 
 function standing(draft: DraftView): string {
   const found = draft.rehearsal;
-  if (!found) return "it does not end";
+  if (!found) return "not played";
   if (!found.playable) return "cannot be played yet";
   return found.marks < found.out_of
     ? `earns ${found.marks} of ${found.out_of}`

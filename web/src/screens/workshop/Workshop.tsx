@@ -1,9 +1,7 @@
-import { useMutation } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+import { useParams, useSearchParams } from "react-router";
 
 import type { DraftView } from "../../api/client";
-import { setForClass } from "../../api/queries";
 import { Button } from "../../shell/Button";
 import { isTyping, type KeyHelp, Shell } from "../../shell/Shell";
 import { Failed, Loading } from "../../shell/Waiting";
@@ -17,7 +15,8 @@ import type { Chosen } from "./rows";
 import { number, rowsOf, text } from "./rows";
 import { SceneDesk } from "./SceneDesk";
 import { Scenarios } from "./Scenarios";
-import { Texts } from "./Texts";
+import { Standing } from "./Standing";
+import { Texts, WRITTEN } from "./Texts";
 import { type Hands, useDraft } from "./useDraft";
 import { WorkStrip } from "./WorkStrip";
 
@@ -137,7 +136,7 @@ function Bench({ draft, hands, scenario, onScenario }: BenchProps) {
         <div className="min-h-0 overflow-auto px-4 pt-2">
           <Scenarios draft={draft} settings={settings} scenario={scenario} onScenario={onScenario} hands={hands} />
           <Notices
-            notices={notices.filter((each) => each.file === "exercise.toml" || each.file === "")}
+            notices={notices.filter((each) => !WRITTEN.includes(each.file))}
             settings={settings}
             onChoose={setChosen}
             onScenario={onScenario}
@@ -159,7 +158,7 @@ function Bench({ draft, hands, scenario, onScenario }: BenchProps) {
         />
       ) : (
         <p className="border-t border-base-300 p-4 text-neutral">
-          {draft.too_much ?? "The strip is drawn once the reference can be played."}
+          {draft.unplayed ?? "The strip is drawn once the reference can be played."}
         </p>
       )}
     </div>
@@ -236,88 +235,5 @@ function Exercise({ draft, hands }: { draft: DraftView; hands: Hands }) {
         onSay={(background) => void hands.change({ do: "set", of: "scene", keys: { background: background || null } })}
       />
     </section>
-  );
-}
-
-/** Undo and redo, out as a zip, and set for a class. */
-function Standing({ draft, hands }: { draft: DraftView; hands: Hands }) {
-  return (
-    <div className="flex items-baseline gap-4 text-sm">
-      {hands.trouble ? (
-        <span role="alert" className="max-w-md text-error">
-          {hands.trouble}
-        </span>
-      ) : null}
-      <button
-        type="button"
-        className="link min-h-6 disabled:text-neutral disabled:no-underline"
-        disabled={draft.at === 0}
-        title={draft.words ?? undefined}
-        onClick={() => void hands.step(-1)}
-      >
-        undo
-      </button>
-      <button
-        type="button"
-        className="link min-h-6 disabled:text-neutral disabled:no-underline"
-        disabled={draft.at >= draft.last}
-        title={draft.next_words ?? undefined}
-        onClick={() => void hands.step(1)}
-      >
-        redo
-      </button>
-      <a className="link" href={`/api/drafts/${draft.id}/zip`} download>
-        as a zip
-      </a>
-      <SetForClass draft={draft} />
-    </div>
-  );
-}
-
-function SetForClass({ draft }: { draft: DraftView }) {
-  const navigate = useNavigate();
-  const [asking, setAsking] = useState(false);
-  const [name, setName] = useState("");
-  const setting = useMutation({
-    mutationFn: () => setForClass(draft.id, name),
-    onSuccess: (made) => navigate(`/rounds/${made.id}`),
-  });
-  if (!asking) {
-    return (
-      <Button size="xs" onClick={() => setAsking(true)}>
-        Set for a class
-      </Button>
-    );
-  }
-  return (
-    <form
-      className="flex items-baseline gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        setting.mutate();
-      }}
-    >
-      <label className="flex items-baseline gap-2">
-        Class
-        <input
-          className="input input-xs w-28"
-          value={name}
-          maxLength={60}
-          required
-          onChange={(event) => setName(event.target.value)}
-        />
-      </label>
-      <Button type="submit" size="xs">
-        Set
-      </Button>
-      <Link to="/" className="sr-only">
-        To the bench
-      </Link>
-      {setting.isError ? (
-        <span role="alert" className="max-w-sm text-error">
-          {setting.error.message}
-        </span>
-      ) : null}
-    </form>
   );
 }
