@@ -12,7 +12,8 @@ import time
 from bench import short
 from bench.marking import SCENARIOS, SCRIPTS, SECONDS, files
 from hobtrial.core.explaining.chain import subject_of
-from hobtrial.core.explaining.one_change import Budget, search
+from hobtrial.core.explaining.one_change import search
+from hobtrial.core.explaining.tried import Budget
 from hobtrial.core.judging import Examination, open_exercise, play_all
 from hobtrial.core.proving import planted, try_planted
 from hobtrial.core.script import Script

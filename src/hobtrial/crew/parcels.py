@@ -73,9 +73,7 @@ def zip_entries(path: str, content: bytes) -> Iterator[tuple[str, bytes]]:
             if len(files) > MOST_ENTRIES:
                 raise UsageError(f"{path} has {len(files):,} entries; at most {MOST_ENTRIES:,} are read")
             if sum(info.file_size for info in files) > MOST_BYTES:
-                raise UsageError(
-                    f"{path} has more than {MOST_BYTES:,} bytes when unzipped; nothing of it is read"
-                )
+                raise UsageError(f"{path} has more than {MOST_BYTES:,} bytes when unzipped; nothing of it is read")
             for info in files:
                 too_dense = info.file_size > SMALL and info.file_size > info.compress_size * LARGEST_RATIO
                 if info.file_size > LARGEST_FILE or too_dense:

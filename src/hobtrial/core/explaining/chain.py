@@ -10,10 +10,12 @@ from ..judging import HELD, Played, Prepared, parting, reference_of
 from ..script import Script
 from ..script.tree import origins
 from ..trial import Observable, Trace
+from .comparing import agrees
 from .finding import CheckRef
-from .one_change import Budget, Tried, agrees, examined, search
+from .one_change import examined, search
 from .slips.order import narrower
 from .subject import Subject
+from .tried import Budget, Tried
 from .why import why
 
 MOST_ROUNDS: Final = 6

@@ -11,8 +11,9 @@ from ..script.tree import Span, apply, changed_lines, changes_of, first_line, fu
 from .catalogue import moment_in
 from .chain import Chain, Link, chain_of, marks_of
 from .finding import CheckRef, Confidence, Edit, Finding, Fix, Line, as_handed_in
-from .one_change import Budget, Tried, witnessed
+from .one_change import witnessed
 from .subject import Subject
+from .tried import Budget, Tried
 from .unsettled import unsettled
 
 

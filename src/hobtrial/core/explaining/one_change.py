@@ -13,37 +13,34 @@ from __future__ import annotations
 import ast
 import re
 from collections.abc import Iterable
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from typing import Any, Final, Literal
 
 from ..judging import (
     CLOSE,
     HELD,
     TRIALS_OF_AN_EDIT,
-    Examination,
-    Examined,
     Played,
     Prepared,
     parting,
     play_scenario,
-    reference_of,
     same_steps,
 )
 from ..script import Script, Woven, reread
 from ..script.tree import apply
-from ..trial import Observable, Trace
+from ..trial import Trace
+from .comparing import apart_on, mended_agree, puts_off, turned
 from .cost import cost
-from .finding import CheckRef, Edit
+from .finding import Edit
 from .recorded import UNKNOWN, answer
 from .slips.order import SLIPS, edits, narrower
 from .slips.slip import Group
 from .subject import Subject
+from .tried import Budget, Tried
 from .witness import seen
 
 MOST_EDITS: Final = 600
 """Edits tried for one script."""
-MOST_TRIALS: Final = 2_000
-"""Trials played for one script's edits: four seconds of processor time for short scenarios."""
 
 ASKED_OTHERWISE: Final = frozenset(("boundary", "flipped", "exact-only", "and-or", "wrong-amount", "always-true"))
 """Slips whose edits may change a test alone: what it would have answered is worked out before anything is played."""
@@ -53,68 +50,6 @@ TOO_EARLY: Final = "too early"
 """A change that does nothing for what goes wrong first: it may for something that goes wrong later."""
 MOST_EXAMINED: Final = 4
 """Edits that are cross-examined at one place of a chain."""
-
-MOST_PASSES: Final = 10_000_000
-"""Loop passes and calls of all those trials together: five seconds of processor time for heavy scripts."""
-
-
-@dataclass(frozen=True, eq=False)
-class Tried:
-    """An edit that was tried on all scenarios."""
-
-    edit: Edit
-    text: str
-    woven: Woven
-    played: tuple[Played, ...]
-    mends: frozenset[CheckRef]
-    facts: dict[str, Any]
-    scenario: int
-    about: frozenset[Observable]
-    """What the mended checks are about."""
-    cost: int
-    """How many tokens it changes or writes."""
-    firm: bool
-    """Whether the edited runs agree with the reference's; else it is only a step."""
-    eases: bool
-    """Whether it mends no check, but something goes right that did not."""
-    apart: int = 0
-    """On how many things, over all scenarios, the edited runs still part from the reference's."""
-    whole: bool = False
-    """Whether all trials of wild scenarios were played, and not only a few."""
-    drawn: Examined | None = None
-    """Whether it goes as the reference goes in the drawn runs too; nothing until that was asked."""
-
-    @property
-    def proven(self) -> bool:
-        """Whether the drawn runs bear it out."""
-        return self.drawn in ("agrees", "beside")
-
-
-@dataclass
-class Budget:
-    """Counts what was tried, so that the same input gives the same report."""
-
-    examination: Examination
-    """The drawn runs of the script as it was handed in."""
-    edits: int = 0
-    ruled_out: int = 0
-    """Edits that were dropped without a run."""
-    trials: int = 0
-    passes: int = 0
-    spent: bool = field(default=False)
-
-    def take(self, trials: int) -> bool:
-        """Whether so many more trials may be played."""
-        if self.trials + trials > MOST_TRIALS:
-            self.spent = True
-            return False
-        self.trials += trials
-        return True
-
-    def count(self, played: Iterable[Played]) -> None:
-        """Counts the work of trials that were played."""
-        self.passes += sum(run.passes for run in played)
-        self.spent = self.spent or self.passes > MOST_PASSES
 
 
 def search(prepared: Prepared, subject: Subject, played: list[Played], budget: Budget) -> list[Tried]:
@@ -222,8 +157,8 @@ def _whole(prepared: Prepared, tried: Tried, before: list[Played], budget: Budge
         after[index] = play_scenario(prepared, tried.woven, before[index].number, like=before[index])
     budget.count(after[index] for index in wild)
     pairs = list(zip(before, after, strict=True))
-    mends = {ref for old, new in pairs for ref in _now(old, new, held=True)}
-    broken = {ref for old, new in pairs for ref in _now(old, new, held=False)}
+    mends = {ref for old, new in pairs for ref in turned(old, new, held=True)}
+    broken = {ref for old, new in pairs for ref in turned(old, new, held=False)}
     if (len(broken) >= len(mends) and not tried.eases) or (broken and (tried.firm or tried.eases)):
         return None
     return replace(tried, played=tuple(after), mends=frozenset(mends), whole=True)
@@ -297,7 +232,7 @@ def _try(
         return None
     after = {number: play_scenario(prepared, woven, number, like=played[number], few=True) for number in reached}
     budget.count(after.values())
-    mends = {ref for number in reached for ref in _now(played[number], after[number], held=True)}
+    mends = {ref for number in reached for ref in turned(played[number], after[number], held=True)}
     eased = frozenset(
         what
         for number in reached
@@ -306,10 +241,10 @@ def _try(
     )
     if not mends and not eased:
         return None
-    broken = {ref for number in reached for ref in _now(played[number], after[number], held=False)}
+    broken = {ref for number in reached for ref in turned(played[number], after[number], held=False)}
     probed = [played[number] for number in reached]
     first = eased | {what for number, index in mends for what in prepared.scenarios[number].checks[index].about}
-    if not _agrees(prepared, first, mends, probed, after) and not _puts_off(prepared, first, probed, after):
+    if not mended_agree(prepared, first, mends, probed, after) and not puts_off(prepared, first, probed, after):
         return None  # neither can come out over all scenarios any more
     others = [run.number for run in played if run.number not in after]
     if not budget.take(_trials(prepared, others)):
@@ -317,23 +252,23 @@ def _try(
     for number in others:
         after[number] = play_scenario(prepared, woven, number, like=played[number], few=True)
         budget.count([after[number]])
-        broken |= set(_now(played[number], after[number], held=False))
+        broken |= set(turned(played[number], after[number], held=False))
         if len(broken) > len(mends) + 1 or (eased and broken):
             return None
-    mends = {ref for run in played for ref in _now(run, after[run.number], held=True)}
+    mends = {ref for run in played for ref in turned(run, after[run.number], held=True)}
     if len(broken) >= len(mends) and not eased:
         return None  # a check may have held only because nothing happened, but not as many as that
     refs = mends | broken
     about = eased | {what for number, index in refs for what in prepared.scenarios[number].checks[index].about}
-    firm = not broken and not eased and _agrees(prepared, about, mends, played, after)
-    if not firm and not _puts_off(prepared, about, played, after):
+    firm = not broken and not eased and mended_agree(prepared, about, mends, played, after)
+    if not firm and not puts_off(prepared, about, played, after):
         return None
     facts = witnessed(edit, {number for number, _ in mends} & set(subject.traces) or set(reached), subject)
     if facts is None:
         return UNSEEN
     found, scenario = facts
     ordered = tuple(after[run.number] for run in played)
-    apart = _apart(prepared, played, after)
+    apart = apart_on(prepared, played, after)
     return Tried(edit, text, woven, ordered, frozenset(mends), found, scenario, about, 0, firm, bool(eased), apart)
 
 
@@ -390,84 +325,9 @@ def _gets_on(
     return False
 
 
-def _apart(prepared: Prepared, played: list[Played], after: dict[int, Played]) -> int:
-    """On how many things, over all scenarios, the edited runs part from the reference's."""
-    apart = 0
-    for run in played:
-        edited, reference = after[run.number].trace, reference_of(prepared, run)
-        shared = set(edited.samples) & set(reference.samples)
-        apart += sum(not same_steps(what, edited, reference) for what in shared)
-    return apart
-
-
 def _trials(prepared: Prepared, numbers: list[int]) -> int:
     """How many trials scenarios have for an edited script."""
     return sum(min(len(prepared.scenarios[number].plans), TRIALS_OF_AN_EDIT) for number in numbers)
-
-
-def _now(before: Played, after: Played, *, held: bool) -> list[CheckRef]:
-    """The checks that hold now and did not before (or the other way round)."""
-    pairs = zip(before.verdicts, after.verdicts, strict=True)
-    return [
-        (before.number, index)
-        for index, (old, new) in enumerate(pairs)
-        if (new.verdict == HELD) is held and (old.verdict == HELD) is not held
-    ]
-
-
-def agrees(prepared: Prepared, about: frozenset[Observable], played: Iterable[Played]) -> bool:
-    """Whether runs go as the reference's do on some things, in all scenarios."""
-    return all(
-        same_steps(what, run.trace, reference_of(prepared, run))
-        for run in played
-        for what in about & set(run.trace.samples)
-    )
-
-
-def _agrees(
-    prepared: Prepared,
-    about: frozenset[Observable],
-    mends: set[CheckRef],
-    played: list[Played],
-    after: dict[int, Played],
-) -> bool:
-    """Whether, on what the mended checks are about, the edited runs go as the reference's do."""
-    for run in played:
-        edited = after[run.number]
-        scenario = prepared.scenarios[run.number]
-        for what in about & set(edited.trace.samples):
-            mended_here = any(number == run.number and what in scenario.checks[index].about for number, index in mends)
-            if not mended_here and _unaltered(what, run.trace, edited.trace):
-                continue
-            if not same_steps(what, edited.trace, reference_of(prepared, run)):
-                return False
-    return True
-
-
-def _puts_off(prepared: Prepared, about: frozenset[Observable], played: list[Played], after: dict[int, Played]) -> bool:
-    """Whether no run that the edit alters parts earlier than before."""
-    for run in played:
-        edited, reference = after[run.number].trace, reference_of(prepared, run)
-        for what in about & set(edited.samples):
-            if _unaltered(what, run.trace, edited):
-                continue
-            then = parting(what, edited, reference)
-            if then is not None and then.frame < _parts_at(what, run.trace, reference):
-                return False
-    return True
-
-
-def _parts_at(what: Observable, own: Trace, reference: Trace) -> int:
-    """The frame in which a run parts; one that is stopped parts there at the latest."""
-    found = parting(what, own, reference)
-    if found is not None:
-        return found.frame
-    return own.stopped.frame if own.stopped is not None else own.last_frame + 1
-
-
-def _unaltered(what: Observable, before: Trace, after: Trace) -> bool:
-    old, new = before.samples[what], after.samples[what]
-    return before.last_frame == after.last_frame and old.frames == new.frames and old.values == new.values
 
 
 def witnessed(edit: Edit, numbers: set[int], subject: Subject) -> tuple[dict[str, Any], int] | None:

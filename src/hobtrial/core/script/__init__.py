@@ -9,7 +9,7 @@ from .stand_in import StandIn
 from .stand_ins import stand_ins
 from .texts import str_of, text_of
 from .vocabulary import METHODS
-from .weave import SCRIPT_FILE, Woven, weave
+from .woven import SCRIPT_FILE, Woven, weave
 
 __all__ = [
     "BUILTINS",

@@ -1,0 +1,77 @@
+"""An edit that was tried, and the budget of all that are tried for one script: counts, never time."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from typing import Any, Final
+
+from ..judging import Examination, Examined, Played
+from ..script import Woven
+from ..trial import Observable
+from .finding import CheckRef, Edit
+
+MOST_TRIALS: Final = 2_000
+"""Trials played for one script's edits: four seconds of processor time for short scenarios."""
+
+MOST_PASSES: Final = 10_000_000
+"""Loop passes and calls of all those trials together: five seconds of processor time for heavy scripts."""
+
+
+@dataclass(frozen=True, eq=False)
+class Tried:
+    """An edit that was tried on all scenarios."""
+
+    edit: Edit
+    text: str
+    woven: Woven
+    played: tuple[Played, ...]
+    mends: frozenset[CheckRef]
+    facts: dict[str, Any]
+    scenario: int
+    about: frozenset[Observable]
+    """What the mended checks are about."""
+    cost: int
+    """How many tokens it changes or writes."""
+    firm: bool
+    """Whether the edited runs agree with the reference's; else it is only a step."""
+    eases: bool
+    """Whether it mends no check, but something goes right that did not."""
+    apart: int = 0
+    """On how many things, over all scenarios, the edited runs still part from the reference's."""
+    whole: bool = False
+    """Whether all trials of wild scenarios were played, and not only a few."""
+    drawn: Examined | None = None
+    """Whether it goes as the reference goes in the drawn runs too; nothing until that was asked."""
+
+    @property
+    def proven(self) -> bool:
+        """Whether the drawn runs bear it out."""
+        return self.drawn in ("agrees", "beside")
+
+
+@dataclass
+class Budget:
+    """Counts what was tried, so that the same input gives the same report."""
+
+    examination: Examination
+    """The drawn runs of the script as it was handed in."""
+    edits: int = 0
+    ruled_out: int = 0
+    """Edits that were dropped without a run."""
+    trials: int = 0
+    passes: int = 0
+    spent: bool = field(default=False)
+
+    def take(self, trials: int) -> bool:
+        """Whether so many more trials may be played."""
+        if self.trials + trials > MOST_TRIALS:
+            self.spent = True
+            return False
+        self.trials += trials
+        return True
+
+    def count(self, played: Iterable[Played]) -> None:
+        """Counts the work of trials that were played."""
+        self.passes += sum(run.passes for run in played)
+        self.spent = self.spent or self.passes > MOST_PASSES
