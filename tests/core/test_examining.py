@@ -8,7 +8,7 @@ from hobtrial.core.explaining.asked import nearly, numbers_asked, texts_asked, u
 from hobtrial.core.explaining.cost import MOVED, cost
 from hobtrial.core.explaining.recorded import UNKNOWN, answer
 from hobtrial.core.judging import Examination, open_exercise
-from hobtrial.core.judging.drawn import EXAMINED, UNEXPECTED, examining_plans
+from hobtrial.core.judging.drawn import EXAMINED, UNEXPECTED, drawn_plans, examining_plans
 from hobtrial.core.trial import OUTCOME, variable
 from hobtrial.demo import exercise_folder, exercises
 from tests.support import accepted, bakehouse, report
@@ -71,6 +71,26 @@ class Drawn(unittest.TestCase):
             self.assertGreater(len(plans), EXAMINED // 3, name)
             self.assertEqual(plans, examining_plans(open_exercise(exercise_folder(name))), name)
             self.assertEqual(len(set(plans)), len(plans), name)
+
+    def test_they_are_what_one_player_can_do(self) -> None:
+        for name in exercises():
+            prepared = open_exercise(exercise_folder(name))
+            for plan in (*examining_plans(prepared), *drawn_plans(prepared)):
+                self.assertEqual(list(plan.inputs), sorted(plan.inputs, key=lambda each: each.frame))
+                down: dict[str, int] = {}
+                for each in plan.inputs:
+                    deed = each.what if each.kind in ("press", "hold") else each.kind
+                    self.assertGreater(each.frame, down.get(deed, -1), (name, plan.inputs))
+                    down[deed] = max(each.up, each.frame)
+
+    def test_runs_that_examine_begin_as_the_game_does(self) -> None:
+        for name in exercises():
+            plans = examining_plans(open_exercise(exercise_folder(name)))
+            self.assertEqual({plan.arrange for plan in plans}, {()}, name)
+
+    def test_a_proof_begins_close_to_what_is_tested_too(self) -> None:
+        lines = {line.text for plan in drawn_plans(bakehouse()) for line in plan.arrange}
+        self.assertLessEqual({"score = 4", "lives = 1"}, lines)
 
     def test_a_deed_comes_more_often_than_in_the_scenarios(self) -> None:
         prepared = open_exercise(exercise_folder("first-count"))

@@ -1,5 +1,6 @@
 """The workshop's core: changes of a draft, what is said of it, and checks made from what is seen."""
 
+import json
 import tomllib
 import unittest
 from collections.abc import Callable
@@ -7,11 +8,12 @@ from typing import Any
 
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
+from pydantic import ValidationError
 
 from hobtrial.core.exercise import LOOKS, Scenario
 from hobtrial.core.judging import judge, open_exercise
 from hobtrial.core.trial import Trace
-from hobtrial.core.words import UsageError
+from hobtrial.core.words import UsageError, frame_of
 from hobtrial.core.workshop import (
     CHANGE,
     apply,
@@ -150,6 +152,64 @@ class Changes(unittest.TestCase):
             with self.subTest(**change), self.assertRaises(UsageError):
                 changed(COMMENTED, **change)
 
+    def test_what_toml_cannot_hold_is_refused_in_words(self) -> None:
+        for value in (float("nan"), [1, None], "\ud800", {"a": {"b": None}}):
+            with self.subTest(value=repr(value)), self.assertRaisesRegex(UsageError, "exercise.toml cannot be changed"):
+                changed(COMMENTED, do="change", table="piece", index=0, keys={"look": value})
+
+    def test_something_else_where_a_table_belongs(self) -> None:
+        for toml in ("scene = 5\n", "scenario = 3\n", "[scene]\npiece = {a = 1}\n", "scenario = [1, 2]\n"):
+            files = {**COMMENTED, "exercise.toml": toml.encode()}
+            for change in (
+                {"do": "add", "table": "piece", "row": {"name": "cart", "at": [1, 2]}},
+                {"do": "change", "table": "scenario", "index": 0, "keys": {"name": "New"}},
+                {"do": "add", "table": "check", "scenario": 0, "row": {"end": True, "expect": "True"}},
+            ):
+                with self.subTest(toml, **change):
+                    try:
+                        after = changed(files, **change)
+                    except UsageError:
+                        continue
+                    tomllib.loads(after["exercise.toml"].decode())
+
+    def test_keys_are_words(self) -> None:
+        for key in ("", "a b", "a\n[x]", "ä", "1"):
+            with self.subTest(key), self.assertRaises(ValidationError):
+                changed(COMMENTED, do="set", keys={key: 1})
+
+    def test_a_row_is_replaced_by_one_of_another_kind(self) -> None:
+        row = {"always": True, "expect": "score == 1", "marks": 2}
+        after = changed(COMMENTED, do="replace", table="check", index=0, scenario=0, row=row)["exercise.toml"].decode()
+        self.assertEqual(tomllib.loads(after)["scenario"][0]["check"], [row])
+        self.assertIn('expect = "score == 1"   # once', after)
+
+    def test_rows_come_before_others_and_go(self) -> None:
+        row = {"end": True, "expect": "outcome == 'playing'"}
+        files = changed(COMMENTED, do="add", table="check", scenario=0, before=0, row=row)
+        checks = tomllib.loads(files["exercise.toml"].decode())["scenario"][0]["check"]
+        self.assertEqual([check.get("end") for check in checks], [True, None])
+        files = changed(files, do="remove", table="check", index=0, scenario=0)
+        self.assertEqual(files, COMMENTED)
+        files = changed(COMMENTED, do="remove", table="check", index=0, scenario=0)
+        self.assertNotIn("check", tomllib.loads(files["exercise.toml"].decode())["scenario"][0])
+
+    def test_cases_stand_in_their_line(self) -> None:
+        row = {"arrange": ["score = 3"], "expect": "score == 4"}
+        files = changed(COMMENTED, do="add", table="case", scenario=0, row=row)
+        files = changed(files, do="change", table="case", index=0, scenario=0, keys={"marks": 2})
+        self.assertIn(
+            'cases = [{arrange = ["score = 3"], expect = "score == 4", marks = 2}]', files["exercise.toml"].decode()
+        )
+
+    def test_several_are_one(self) -> None:
+        moved = {"do": "change", "table": "piece", "index": 0, "keys": {"at": [9, 2]}}
+        renamed = {"do": "set", "keys": {"title": "Both"}}
+        both = changed(COMMENTED, do="several", changes=[moved, renamed])
+        self.assertEqual(both, changed(changed(COMMENTED, **moved), **renamed))
+        self.assertEqual(
+            in_words(CHANGE.validate_python({"do": "several", "changes": [renamed, moved]})), "title changed"
+        )
+
     def test_a_text_that_is_not_toml_is_left_alone(self) -> None:
         files = {**COMMENTED, "exercise.toml": b"title = "}
         with self.assertRaisesRegex(UsageError, "is not TOML as it stands"):
@@ -268,6 +328,40 @@ class Rehearsals(unittest.TestCase):
             [notice.text for notice in rehearse(files).notices], ["The brief does not name the variable `score`."]
         )
 
+    def test_whatever_is_wrong_a_draft_has_something_to_show(self) -> None:
+        for name, data in (
+            ("exercise.toml", b"title = "),
+            ("exercise.toml", b"x = " + b"[" * 5000),
+            ("exercise.toml", b"when = 2026-01-02\nfar = inf\n[scene]\nodd = [nan, 07:30:00]\n"),
+            ("exercise.toml", b"\xff\xfe"),
+            ("exercise.toml", b""),
+            ("reference.py", b"\x00"),
+            ("reference.py", b""),
+            ("brief.md", b"\xff"),
+            ("looks/a.svg", b"not a picture"),
+            ("also/a.py", b"\xff"),
+        ):
+            with self.subTest(name, data=data[:20]):
+                found = rehearse({**COMMENTED, name: data})
+                self.assertTrue(found.notices)
+                json.dumps(found.as_json(), allow_nan=False)
+        self.assertTrue(rehearse({}).notices)
+
+    def test_a_row_of_cases_and_a_craft_line_that_the_reference_loses(self) -> None:
+        toml = COMMENTED["exercise.toml"].decode()
+        cases = '\n[[scenario]]\nname = "Two"\ncases = [{arrange = ["score = 3"], expect = "score == 3"}, {expect = "score == 9"}]\n'
+        said = self.said(exercise=toml + cases + '\n[[craft]]\nexpect = "uses match"\n')
+        self.assertEqual([each[1:] for each in said], [("case", 1, 1), ("craft", 0, None)])
+        self.assertIn("The reference itself loses `uses match`.", said[1][0])
+
+    def test_a_check_that_is_never_reached(self) -> None:
+        (said,) = self.said(exercise=self.toml("at = 3\n", 'after = "meets(hob, soot)"\nnth = 2\n'))
+        self.assertIn("`score == 1` is never reached by the reference itself", said[0])
+
+    def test_a_key_that_is_worked_out_when_it_runs(self) -> None:
+        reference = COMMENTED["reference.py"].decode() + '\n\nKEY = "q"\n@on(pressed(KEY))\ndef up():\n    pass\n'
+        self.assertEqual(self.said(reference=reference, exercise=self.toml('hold = "right"', 'hold = "q"'))[1:], [])
+
     def test_every_look_is_drawn(self) -> None:
         drawn = (ROOT / "web" / "src" / "scene" / "looks.tsx").read_text(encoding="utf-8")
         self.assertEqual({look for look in LOOKS if f"\n  {look}: () => " not in drawn}, set())
@@ -294,6 +388,33 @@ class Suggestions(unittest.TestCase):
         offered = [each.check for each in suggest(open_exercise(COMMENTED), 0, "score", 90, 90)]
         self.assertNotIn({"at": 3.0, "expect": "score == 1"}, offered)
         self.assertIn({"always": True, "from": 3.0, "expect": "score == 1"}, offered)
+
+    def test_not_all_of_one_kind(self) -> None:
+        found = suggest(open_exercise(exercise_folder("bakehouse-rush")), 0, "score", 70, 70)
+        kinds = [next(iter(each.check)) for each in found]
+        self.assertLessEqual(max(map(kinds.count, kinds)), 3)
+        self.assertGreaterEqual(len(set(kinds)), 4)
+
+    def test_truth_values_are_written_as_a_beginner_would(self) -> None:
+        prepared = open_exercise(exercise_folder("all-three"))
+        expected = {str(each.check.get("expect")) for each in suggest(prepared, 0, "lit", 15, 15)}
+        self.assertTrue(any("not lit" in each for each in expected), expected)
+        self.assertFalse(any("== False" in each for each in expected), expected)
+
+    def test_what_was_told_and_the_end_of_the_game(self) -> None:
+        prepared = open_exercise(exercise_folder("three-lives"))
+        number = next(
+            n for n, scenario in enumerate(prepared.scenarios) if prepared.reference_trace(scenario).outcome == "lost"
+        )
+        last = prepared.reference_trace(prepared.scenarios[number]).last_frame
+        expected = [str(each.check.get("expect")) for each in suggest(prepared, number, "outcome", last, last)]
+        self.assertTrue(any("outcome == 'lost' and told(" in each for each in expected), expected)
+
+    def test_times_mean_the_frame_that_was_clicked(self) -> None:
+        prepared = open_exercise(COMMENTED)
+        for frame in (1, 7, 44, 85, 100):
+            times = [each.check["at"] for each in suggest(prepared, 0, "score", frame, frame) if "at" in each.check]
+            self.assertEqual({frame_of(at) for at in times}, {frame})
 
     def test_along_a_span(self) -> None:
         prepared = open_exercise(COMMENTED)
