@@ -8,13 +8,14 @@ from collections.abc import Callable
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
-from urllib.request import urlopen
+from urllib.request import Request, urlopen
 
 from selenium.common.exceptions import ElementNotInteractableException, StaleElementReferenceException
 from selenium.webdriver import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
+from selenium.webdriver.support.ui import Select
 
 from hobtrial.demo import exercise_folder
 from tests.browser.support import Browsed, Found, address, until
@@ -350,3 +351,42 @@ class Workshop(Browsed):
         self.field("marks", "3", "[data-check-note]")
         found = self.draft()["rehearsal"]
         self.assertEqual((found["out_of"], found["scenarios"][1]["checks"][0]["out_of"]), (22, 3))
+
+    def test_what_is_written_is_undone_and_two_windows_lose_nothing(self) -> None:
+        for words in ("One.\n", "Two.\n"):
+            self.write("Brief", words)
+            until(lambda: self.draft()["texts"]["brief.md"] == words, f"{words!r} is not kept")  # noqa: B023
+        self.choose("header button", "undo")
+        until(lambda: self.steadily(lambda: self.one(".cm-content").text) == "One.", "the text is not as it was")
+        number, now = self.draft()["id"], self.draft()
+        body = {"at": now["at"], "change": {"do": "write", "file": "brief.md", "text": "Other.\n"}}
+        headers = {"content-type": "application/json", "origin": address()}
+        urlopen(Request(f"{address()}/api/drafts/{number}/changes", json.dumps(body).encode(), headers)).close()
+        self.write("Brief", "Mine.\n")
+        self.one("[role=alert]", "What you wrote is not kept yet")
+        self.one("header [role=alert]", "was changed in another window")
+        self.assertEqual(
+            (self.draft()["texts"]["brief.md"], self.one(".cm-content").text.strip()), ("Other.\n", "Mine.")
+        )
+        self.choose("button", "take the other text")
+        until(lambda: self.steadily(lambda: self.one(".cm-content").text) == "Other.", "the other text is not there")
+
+    def test_settings_that_are_not_toml_are_mended_here(self) -> None:
+        toml = exercise_folder("at-least")["exercise.toml"].decode()
+        body = {"at": 0, "change": {"do": "write", "file": "exercise.toml", "text": "title = "}}
+        headers = {"content-type": "application/json", "origin": address()}
+        urlopen(
+            Request(f"{address()}/api/drafts/{self.draft()['id']}/changes", json.dumps(body).encode(), headers)
+        ).close()
+        self.browser.refresh()
+        self.one("[data-notices]", "exercise.toml is not TOML here")
+        self.write("Settings", toml)
+        self.one("[data-things]", "bellows")
+
+    def test_a_check_becomes_one_of_another_kind(self) -> None:
+        self.on_lane("outcome", 3)
+        self.pin("the game goes on at")
+        Select(self.labelled("when", "[data-check-note]")).select_by_value("end")
+        until(lambda: "end" in self.draft()["rehearsal"]["settings"]["scenario"][0]["check"][0], "it is not changed")
+        (check,) = self.draft()["rehearsal"]["settings"]["scenario"][0]["check"]
+        self.assertEqual(check, {"end": True, "expect": "outcome == 'playing'", "marks": 1, "concept": "conditionals"})

@@ -344,6 +344,7 @@ class Rehearsals(unittest.TestCase):
             with self.subTest(name, data=data[:20]):
                 found = rehearse({**COMMENTED, name: data})
                 self.assertTrue(found.notices)
+                self.assertFalse([each.text for each in found.notices if each.text.startswith(("Is ", "Has "))])
                 json.dumps(found.as_json(), allow_nan=False)
         self.assertTrue(rehearse({}).notices)
 

@@ -1,15 +1,19 @@
 """Drafts over HTTP: changes, undo and redo, two windows, in and out, suggestions, the proof, and setting a round."""
 
 import io
+import json
 import time
 import unittest
 import zipfile
 from typing import Any
+from unittest import mock
 
 from starlette.testclient import TestClient
+from starlette.websockets import WebSocketDisconnect
 
 from hobtrial.cli.demo import load
 from hobtrial.core.judging import open_exercise
+from hobtrial.crew import InternalError, WorkerGoneError
 from hobtrial.crew.parcels import exercise_in
 from hobtrial.demo import exercise_folder
 from hobtrial.server import create_app
@@ -191,3 +195,81 @@ class Drafts(unittest.TestCase):
             while (said := socket.receive_json())["say"] != "kept":
                 pass
         self.assertEqual(said["scenario"]["input"][0]["hold"], "right")
+
+    def test_settings_that_are_not_toml_can_be_mended(self) -> None:
+        files = exercise_folder("at-least") | {"exercise.toml": b"format = 1\ntitle = "}
+        loose = [("files", (name, data)) for name, data in files.items()]
+        self.draft = self.client.post("/api/drafts/files", files=loose, headers=ORIGIN).json()["id"]
+        found = self.client.get(f"/api/drafts/{self.draft}").json()
+        self.assertEqual((found["title"], found["rehearsal"]["settings"]), ("An exercise without a title", None))
+        refused = self.change(0, {"do": "set", "keys": {"title": "New"}})
+        self.assertEqual(refused.status_code, 409)
+        self.assertIn("is not TOML as it stands", refused.json()["detail"])
+        toml = exercise_folder("at-least")["exercise.toml"].decode()
+        mended = self.change(0, {"do": "write", "file": "exercise.toml", "text": toml}).json()
+        self.assertEqual((mended["title"], mended["rehearsal"]["marks"]), ("Hot enough to bake", 13))
+
+    def test_odd_values_are_refused_and_nothing_is_changed(self) -> None:
+        for change in (
+            {"do": "change", "table": "piece", "index": 0, "keys": {"look": "\ud800"}},
+            {"do": "set", "keys": {"title": None, "seconds": [1, None]}},
+            {"do": "set", "keys": {"a\u0000b": 1}},
+        ):
+            with self.subTest(**change):
+                body = json.dumps({"at": 0, "change": change})
+                found = self.client.post(
+                    f"/api/drafts/{self.draft}/changes",
+                    content=body,
+                    headers={**ORIGIN, "content-type": "application/json"},
+                )
+                self.assertIn(found.status_code, (409, 422))
+        self.assertEqual(self.client.get(f"/api/drafts/{self.draft}").json()["at"], 0)
+        for name in ("a\u0000b", " ", ""):
+            self.assertEqual(self.post(f"/api/drafts/{self.draft}/set", {"class_name": name}).status_code, 422)
+        self.change(0, {"do": "set", "keys": {"title": "Bake\u0000house"}})
+        made = self.post(f"/api/drafts/{self.draft}/set", {"class_name": "7 Larch"})
+        self.assertNotIn("\0", self.client.get(f"/api/rounds/{made.json()['id']}").json()["title"])
+
+    def test_what_is_too_large_is_not_taken(self) -> None:
+        large = self.client.post("/api/drafts/files", files=[("files", ("a.py", b"x" * 9 * 2**20))], headers=ORIGIN)
+        self.assertEqual(large.status_code, 422)
+        self.assertIn("which no exercise has", large.json()["detail"])
+
+    def test_a_machine_that_ends_the_worker_is_not_the_drafts_fault(self) -> None:
+        crew = self.client.app.state.services.crew  # type: ignore[attr-defined]
+        for error, words in (
+            (WorkerGoneError("gone"), "says nothing about your draft"),
+            (InternalError("0abc"), "0abc"),
+        ):
+            with mock.patch.object(type(crew), "rehearse", side_effect=error):
+                found = self.client.get(f"/api/drafts/{self.draft}")
+            self.assertEqual((found.status_code, found.json()["rehearsal"]), (200, None))
+            self.assertIn(words, found.json()["unplayed"])
+            self.assertEqual(found.json()["title"], "Bakehouse rush")
+
+    def test_a_picture_of_its_own_can_do_nothing(self) -> None:
+        picture = b'<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>'
+        files = exercise_folder("at-least") | {"looks/kiln.svg": picture}
+        loose = [("files", (name, data)) for name, data in files.items()]
+        number = self.client.post("/api/drafts/files", files=loose, headers=ORIGIN).json()["id"]
+        found = self.client.get(f"/api/drafts/{number}/looks/kiln.svg")
+        self.assertEqual((found.content, found.headers["content-type"]), (picture, "image/svg+xml"))
+        self.assertIn("default-src 'none'", found.headers["content-security-policy"])
+        self.assertEqual(self.client.get(f"/api/drafts/{number}/looks/reference.svg").status_code, 404)
+
+    def test_writes_come_from_its_own_pages_only(self) -> None:
+        for method, path in (
+            ("post", "/api/drafts"),
+            ("post", f"/api/drafts/{self.draft}/changes"),
+            ("post", f"/api/drafts/{self.draft}/step"),
+            ("post", f"/api/drafts/{self.draft}/set"),
+            ("delete", f"/api/drafts/{self.draft}"),
+        ):
+            with self.subTest(path):
+                found = self.client.request(method, path, headers={"origin": "http://evil.example"})
+                self.assertEqual(found.status_code, 403)
+        socket = f"ws://{HOST}/api/drafts/{self.draft}/live"
+        with self.assertRaises(WebSocketDisconnect), self.client.websocket_connect(
+            socket, headers={"origin": "http://evil.example"}
+        ) as heard:  # fmt: skip
+            heard.receive_json()

@@ -5,11 +5,14 @@ import unittest
 from unittest import mock
 
 from hobtrial.core.reporting import EDITION, Fault, report, unmarked
-from hobtrial.store import Exercises, Reports, Rounds, Store, migrate, reports
+from hobtrial.store import Drafts, Exercises, Reports, Rounds, StaleDraftError, Store, migrate, reports
 from tests.support import bakehouse, database, sample_class
 
 FACTS = {"title": "Small", "out_of": 20, "seconds": 3.0, "scenarios": []}
 WREN = sample_class()["wren"].encode()
+A = {"exercise.toml": b"title = 1", "reference.py": b"\x00\xff"}
+B = A | {"reference.py": b"score = 0"}
+"""The files of a draft before and after a change."""
 DIGEST = hashlib.sha256(WREN).hexdigest()
 
 
@@ -132,3 +135,53 @@ class Records(unittest.TestCase):
         with self.store.transaction() as connection:
             self.assertIsNotNone(Rounds.one(connection, round_id))
             self.assertIsNone(Rounds.one(connection, round_id + 99))
+
+
+class DraftsKept(unittest.TestCase):
+    def setUp(self) -> None:
+        store = Store(database("drafts"))
+        self.addCleanup(store.close)
+        self.connection = self.enterContext(store.transaction())
+        self.draft: int = Drafts.begin(self.connection, "", A, "begun")
+
+    def now(self) -> tuple[int, int, str, str | None, dict[str, bytes]]:
+        """Where the draft is, how far it goes, its words, and its files."""
+        found = Drafts.one(self.connection, self.draft)
+        assert found is not None
+        return found.at, found.last, found.words, found.next_words, found.files
+
+    def test_there_and_back(self) -> None:
+        self.assertEqual(self.now(), (0, 0, "begun", None, A))
+        Drafts.change(self.connection, self.draft, 0, B, "written")
+        self.assertEqual(self.now(), (1, 1, "written", None, B))
+        Drafts.step(self.connection, self.draft, 1, -1)
+        self.assertEqual(self.now(), (0, 1, "begun", "written", A))
+        Drafts.step(self.connection, self.draft, 0, -1)  # there is nothing before it
+        self.assertEqual(self.now()[0], 0)
+        Drafts.step(self.connection, self.draft, 0, 1)
+        self.assertEqual(self.now()[4], B)
+
+    def test_a_change_after_undoing_takes_the_place_of_what_was_undone(self) -> None:
+        Drafts.change(self.connection, self.draft, 0, B, "written")
+        Drafts.step(self.connection, self.draft, 1, -1)
+        Drafts.change(self.connection, self.draft, 0, {"exercise.toml": b""}, "otherwise")
+        self.assertEqual(self.now(), (1, 1, "otherwise", None, {"exercise.toml": b""}))
+
+    def test_a_change_of_another_step_is_refused(self) -> None:
+        Drafts.change(self.connection, self.draft, 0, B, "written")
+        for at in (0, 2, -1):
+            with self.subTest(at), self.assertRaises(StaleDraftError):
+                Drafts.change(self.connection, self.draft, at, A, "late")
+            with self.subTest(at), self.assertRaises(StaleDraftError):
+                Drafts.step(self.connection, self.draft, at, -1)
+        self.assertEqual(self.now()[4], B)
+
+    def test_equal_bytes_are_kept_once_and_go_with_the_draft(self) -> None:
+        for turn in range(4):
+            Drafts.change(self.connection, self.draft, turn, B if turn % 2 else A, "again")
+        count = "SELECT count(*) AS n FROM draft_blob"
+        self.assertEqual(self.connection.execute(count).fetchone(), {"n": 3})
+        self.assertEqual([row["id"] for row in Drafts.all(self.connection)], [self.draft])
+        Drafts.remove(self.connection, self.draft)
+        self.assertEqual(self.connection.execute(count).fetchone(), {"n": 0})
+        self.assertIsNone(Drafts.one(self.connection, self.draft))

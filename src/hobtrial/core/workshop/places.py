@@ -58,4 +58,6 @@ def notice_of(fault: Fault, toml: str) -> Notice:
     if fault.file == SETTINGS and fault.line:
         found = place_of(Lines(toml).path_at(fault.line))
         place = Place(SETTINGS, fault.line, found.table, found.index, found.scenario)
-    return Notice(fault.message[:1].upper() + fault.message[1:], place, "fault")
+    begins = fault.message.split(" ", 1)[0]
+    text = f"{fault.file} {fault.message}" if begins in ("is", "has") else fault.message[:1].upper() + fault.message[1:]
+    return Notice(text, place, "fault")

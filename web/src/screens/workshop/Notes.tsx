@@ -141,7 +141,10 @@ export function CheckNote({ settings, scenario, index, said, hands, onDone }: Ch
       <Choice
         label="when"
         value={kind}
-        options={[...new Set([kind, ...(row["expect"] === undefined ? [] : PLAIN_KINDS)])].map((each) => ({ value: each, words: each }))}
+        options={[...new Set([kind, ...(row["expect"] === undefined ? [] : PLAIN_KINDS)])].map((each) => ({
+          value: each,
+          words: each,
+        }))}
         onSay={(other) =>
           void hands.change({ do: "replace", table: "check", index, scenario, row: asKind(row, kind, other) })
         }

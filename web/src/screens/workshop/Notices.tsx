@@ -24,7 +24,6 @@ export function Notices({ notices, settings, onChoose, onScenario }: NoticesProp
             key={number}
             className={`border-t border-base-300 py-1 first:border-t-0 ${notice.kind !== "odd" ? "text-error" : ""}`}
           >
-            {notice.file === "exercise.toml" ? "" : `${notice.file}: `}
             {notice.text} <Where notice={notice} settings={settings} onChoose={onChoose} onScenario={onScenario} />
           </li>
         ))}
