@@ -16,7 +16,7 @@ export interface StripHands {
   /** Hears at which frame of which lane was clicked, or along which frames of it was dragged. */
   onLane?: (lane: string, first: number, last: number) => void;
   /** Hears that an input was given another beginning and end, in frames. */
-  onInput?: (input: number, frame: number, up: number) => void;
+  onInput?: ((input: number, frame: number, up: number) => void) | undefined;
 }
 
 interface StripProps {

@@ -85,7 +85,7 @@ def _together(prepared: Prepared, trace: Trace, frame: int) -> Iterator[tuple[st
     plain = {name: value for name, value in values.items() if isinstance(value, (int, float, str))}
     if len(plain) < 2 or len(plain) > MOST_TOGETHER:
         return
-    words = ", ".join(f"{name} is {value!r}" for name, value in plain.items())
+    words = " and ".join(f"{name} is {value!r}" for name, value in plain.items())
     expect = " and ".join(_is(name, value) for name, value in plain.items())
     yield f"{words} at {_time(frame):g} s", {"at": _time(frame), "expect": expect}
     yield from _after(prepared, trace, frame, expect, words)

@@ -20,6 +20,8 @@ interface SuggestionsProps {
   scenario: number;
   asking: Asking;
   settings: Settings | null;
+  /** Whether the script runs from top to bottom: asked is how it ends. */
+  straight: boolean;
   hands: Hands;
   onDone: (check: number | null) => void;
 }
@@ -27,11 +29,12 @@ interface SuggestionsProps {
 const LANES: Readonly<Record<string, string>> = { "what came": "came", player: "came", told: "told" };
 
 /** What is true at a moment, each of it a check: the most telling first. */
-export function Suggestions({ id, at, scenario, asking, settings, hands, onDone }: SuggestionsProps) {
+export function Suggestions({ id, at, scenario, asking, settings, straight, hands, onDone }: SuggestionsProps) {
   const what = LANES[asking.what] ?? asking.what;
   const found = useQuery(suggestionsQuery(id, at, { scenario, what, first: asking.first, last: asking.last }));
   const span = asking.last > asking.first;
-  const when = span ? `From ${clock(asking.first)} to ${clock(asking.last)}` : `At ${clock(asking.first)}`;
+  const moment = span ? `From ${clock(asking.first)} to ${clock(asking.last)}` : `At ${clock(asking.first)}`;
+  const when = straight ? "At the end" : moment;
   const pin = (check: Row) => {
     const place = rowsOf(settings, "check", scenario).length;
     void hands

@@ -162,6 +162,15 @@ function One({ row, settings, scenario, hands }: OneProps) {
           >
             clicks
           </Word>
+          <Word
+            onClick={() => {
+              const answers = inputs.filter((input) => "answer" in input).length;
+              const at = settings?.["style"] === "straight" && answers > 0 ? `answer ${answers}` : answers;
+              void hands.change({ do: "add", table: "input", scenario, row: { at, answer: "yes" } });
+            }}
+          >
+            answers
+          </Word>
         </span>
       </div>
     </div>

@@ -30,10 +30,12 @@ export function WorkStrip({ id, at, trial, scenario, settings, notices, hands, o
   const [check, setCheck] = useState<number | null>(null);
   const lanes = [...trial.variables.map((each) => each.name), "outcome", "what came", "told"];
   const [lane, setLane] = useState(lanes[0] ?? "outcome");
+  const straight = view.unit === "step";
   const ask = (what: string, first: number, last: number) => {
     setCheck(null);
     setLane(lanes.includes(what) ? what : "what came");
-    setAsking({ what, first, last });
+    // most of what a straight script does happens in one moment: what can be asked there is how it ends
+    setAsking(straight ? { what, first: trial.last_frame, last: trial.last_frame } : { what, first, last });
   };
   const stripHands: StripHands = {
     onSeek: (to) => setFrame(Math.min(Math.max(to, 0), view.last_frame)),
@@ -43,15 +45,17 @@ export function WorkStrip({ id, at, trial, scenario, settings, notices, hands, o
     },
     onPin: () => undefined,
     onLane: ask,
-    onInput: (index, from, up) => {
-      const given = trial.inputs[index];
-      const rows = rowsOf(settings, "input", scenario);
-      const place = given ? rows.findIndex((row) => isOf(row, given)) : -1;
-      if (place < 0 || !given) return;
-      const keys: Record<string, unknown> = { at: tidy(from / 30) };
-      if (given.kind === "hold") keys["for"] = tidy(Math.max(up - from, 1) / 30);
-      void hands.change({ do: "change", table: "input", index: place, scenario, keys });
-    },
+    onInput: straight
+      ? undefined
+      : (index, from, up) => {
+          const given = trial.inputs[index];
+          const rows = rowsOf(settings, "input", scenario);
+          const place = given ? rows.findIndex((row) => isOf(row, given)) : -1;
+          if (place < 0 || !given) return;
+          const keys: Record<string, unknown> = { at: tidy(from / 30) };
+          if (given.kind === "hold") keys["for"] = tidy(Math.max(up - from, 1) / 30);
+          void hands.change({ do: "change", table: "input", index: place, scenario, keys });
+        },
   };
   const onKey = (event: React.KeyboardEvent) => {
     const far = event.shiftKey ? 15 : 1;
@@ -70,29 +74,35 @@ export function WorkStrip({ id, at, trial, scenario, settings, notices, hands, o
   return (
     // Keys go to what has the focus on the strip.
     // eslint-disable-next-line jsx-a11y/no-static-element-interactions
-    <div className="relative h-full overflow-auto border-t border-base-300" onKeyDown={onKey} data-work-strip>
-      <div className="flex items-baseline gap-4 px-4 pt-1 text-sm">
-        <span className="text-neutral">Click a line, or drag along it: what must be so there?</span>
-        <span className="ml-auto flex items-baseline gap-3">
-          <Choice
-            label={`At ${clock(frame)}, about`}
-            value={lane}
-            options={lanes.map((value) => ({ value, words: value }))}
-            onSay={setLane}
-          />
-          <Word onClick={() => ask(lane, frame, frame)}>what must be so?</Word>
-          <Word
-            onClick={() => {
-              const rows = rowsOf(settings, "scenario");
-              const row = { name: freeTitle(rows, `From ${clock(frame)} on`), arrange: arranged(trial, frame) };
-              void hands.change({ do: "add", table: "scenario", row }).then((done) => done && onScenario(rows.length));
-            }}
-          >
-            a scenario that begins here
-          </Word>
-        </span>
+    <div className="relative h-full min-h-0 border-t border-base-300" onKeyDown={onKey} data-work-strip>
+      <div className="h-full overflow-auto">
+        <div className="flex items-baseline gap-4 px-4 pt-1 text-sm">
+          <span className="text-neutral">Click a line, or drag along it: what must be so there?</span>
+          <span className="ml-auto flex items-baseline gap-3">
+            <Choice
+              label={straight ? "At the end, about" : `At ${clock(frame)}, about`}
+              value={lane}
+              options={lanes.map((value) => ({ value, words: value }))}
+              onSay={setLane}
+            />
+            <Word onClick={() => ask(lane, frame, frame)}>what must be so?</Word>
+            {straight ? null : (
+              <Word
+                onClick={() => {
+                  const rows = rowsOf(settings, "scenario");
+                  const row = { name: freeTitle(rows, `From ${clock(frame)} on`), arrange: arranged(trial, frame) };
+                  void hands
+                    .change({ do: "add", table: "scenario", row })
+                    .then((done) => done && onScenario(rows.length));
+                }}
+              >
+                a scenario that begins here
+              </Word>
+            )}
+          </span>
+        </div>
+        <Strip trial={view} frame={frame} chosen={pinOf(view, check)} hands={stripHands} />
       </div>
-      <Strip trial={view} frame={frame} chosen={pinOf(view, check)} hands={stripHands} />
       {asking ? (
         <Suggestions
           id={id}
@@ -100,6 +110,7 @@ export function WorkStrip({ id, at, trial, scenario, settings, notices, hands, o
           scenario={scenario}
           asking={asking}
           settings={settings}
+          straight={straight}
           hands={hands}
           onDone={(made) => {
             setAsking(null);

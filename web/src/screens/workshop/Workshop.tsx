@@ -7,7 +7,7 @@ import { isTyping, type KeyHelp, Shell } from "../../shell/Shell";
 import { Failed, Loading } from "../../shell/Waiting";
 import { Adding } from "./Adding";
 import { Details } from "./Details";
-import { Field, NumberField, Word } from "./Fields";
+import { Choice, Field, NumberField, Word } from "./Fields";
 import { Notices } from "./Notices";
 import { Proof } from "./Proof";
 import { Recording } from "./Recording";
@@ -217,6 +217,17 @@ function Exercise({ draft, hands }: { draft: DraftView; hands: Hands }) {
         label="a trial has seconds"
         value={number(settings ?? undefined, "seconds", 10)}
         onSay={(seconds) => void hands.change({ do: "set", of: "exercise", keys: { seconds } })}
+      />
+      <Choice
+        label="the script"
+        value={text(settings ?? undefined, "style", "handlers")}
+        options={[
+          { value: "handlers", words: "waits for events" },
+          { value: "straight", words: "runs from top to bottom" },
+        ]}
+        onSay={(style) =>
+          void hands.change({ do: "set", of: "exercise", keys: { style: style === "straight" ? style : null } })
+        }
       />
       <NumberField
         label="squares wide"
