@@ -10,14 +10,13 @@ import time
 from pathlib import Path
 from typing import Any, Final
 from urllib.parse import quote
-from urllib.request import urlopen
 
 from selenium.webdriver import ActionChains
+from selenium.webdriver.chrome.webdriver import WebDriver
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
-from selenium.webdriver.remote.webdriver import WebDriver
 from selenium.webdriver.support.wait import WebDriverWait
-from tests.browser.support import address, chromium, tries
+from tests.browser.support import address, chromium, client, enter, links, tries
 
 from hobtrial.demo import exercise_folder
 
@@ -30,6 +29,7 @@ PICTURES: Final = {
     "trial-steps": ("/tries/{straight_Wren}/scenarios/0", "paper"),
     "kept": ("/plays/1", "paper"),
     "unreadable": ("/tries/{Woad}/scenarios/0", "paper"),
+    "class": ("/classes/1", "paper"),
 }
 
 
@@ -59,7 +59,7 @@ def play(browser: WebDriver) -> None:
 
 def round_one() -> dict[str, Any]:
     """The round of the sample class."""
-    with urlopen(address() + "/api/rounds/1") as answer:
+    with client(address()).open(address() + "/api/rounds/1") as answer:
         found: dict[str, Any] = json.load(answer)
         return found
 
@@ -101,7 +101,7 @@ def main() -> None:
     """Opens each view, waits until it stands still, and keeps the picture."""
     FOLDER.mkdir(parents=True, exist_ok=True)
     browser = chromium()
-    browser.get(address())
+    enter(browser, links().teacher_token)
     browser.execute_script("localStorage.clear()")
     students = {row["student"]: row for row in round_one()["students"]}
     numbers = tries(1) | {f"straight_{student}": number for student, number in tries(2).items()}
@@ -115,6 +115,25 @@ def main() -> None:
         time.sleep(2)
         browser.save_screenshot(str(FOLDER / f"{name}.png"))
         print(name)
+    of_people(browser, numbers["Wren"])
+
+
+def of_people(browser: WebDriver, own: int) -> None:
+    """The cards of a class, a student's own try, and the door."""
+    browser.get(address() + "/classes/1")
+    WebDriverWait(browser, 20).until(lambda look: look.find_elements(By.CSS_SELECTOR, "[data-student]"))
+    next(each for each in browser.find_elements(By.TAG_NAME, "button") if "cards" in each.text).click()
+    WebDriverWait(browser, 60).until(lambda look: look.find_elements(By.CSS_SELECTOR, "[data-card]"))
+    browser.save_screenshot(str(FOLDER / "cards.png"))
+    next(each for each in browser.find_elements(By.TAG_NAME, "button") if each.text == "They are printed").click()
+    enter(browser, links().student_token)
+    browser.get(f"{address()}/own/{own}")
+    time.sleep(2)
+    browser.save_screenshot(str(FOLDER / "own-try.png"))
+    browser.delete_all_cookies()
+    browser.get(address())
+    time.sleep(1)
+    browser.save_screenshot(str(FOLDER / "sign-in.png"))
 
 
 if __name__ == "__main__":

@@ -10,8 +10,9 @@ import threading
 import time
 import unittest
 from collections.abc import Callable
+from http.cookiejar import CookieJar
 from typing import Any, TypeVar
-from urllib.request import urlopen
+from urllib.request import HTTPCookieProcessor, OpenerDirector, Request, build_opener
 
 import uvicorn
 from selenium import webdriver
@@ -21,16 +22,16 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 
-from hobtrial.cli.demo import load
+from hobtrial.cli.demo import links_of_demo, load
 from hobtrial.cli.serving import listen
-from hobtrial.server import create_app
+from hobtrial.server import DemoLinks, create_app
 from tests.support import BAKEHOUSE, ROOT, database
 
 Found = TypeVar("Found")
 AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
 STRAIGHT = "bread-choices"
 """An exercise whose scripts run from top to bottom."""
-REFUSALS = ("404", "422", "409")
+REFUSALS = ("404", "422", "409", "401")
 """Answers that a browser writes to its console although the page shows them to the user."""
 NO_NETWORK = "MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost"
 
@@ -41,7 +42,8 @@ def address() -> str:
     dsn = database("browsed")
     load(dsn, [BAKEHOUSE, STRAIGHT])
     listener = listen(0)
-    server = uvicorn.Server(uvicorn.Config(create_app(dsn), log_level="error", access_log=False))
+    app = create_app(dsn, demo=links())
+    server = uvicorn.Server(uvicorn.Config(app, log_level="error", access_log=False))
     thread = threading.Thread(target=server.run, kwargs={"sockets": [listener]}, daemon=True)
     thread.start()
 
@@ -59,8 +61,24 @@ def _marked(url: str) -> bool:
     return all(found["done"] == len(found["students"]) for found in (_round(url, 1), _round(url, 2)))
 
 
+@functools.cache
+def links() -> DemoLinks:
+    """The links of the demo that is browsed."""
+    return links_of_demo()
+
+
+@functools.cache
+def client(url: str) -> OpenerDirector:
+    """What asks without a browser, signed in as the sample teacher."""
+    opener = build_opener(HTTPCookieProcessor(CookieJar()))
+    body = json.dumps({"token": links().teacher_token}).encode()
+    headers = {"Origin": url, "Content-Type": "application/json"}
+    opener.open(Request(f"{url}/api/sign-in/demo", body, headers)).close()
+    return opener
+
+
 def _round(url: str, number: int) -> dict[str, Any]:
-    with urlopen(f"{url}/api/rounds/{number}") as answer:
+    with client(url).open(f"{url}/api/rounds/{number}") as answer:
         found: dict[str, Any] = json.load(answer)
     return found
 
@@ -107,18 +125,37 @@ def until(look: Callable[[], Found], otherwise: str, seconds: float = 15) -> Fou
         time.sleep(0.05)
 
 
+def enter(browser: webdriver.Chrome, token: str) -> None:
+    """Comes in by a link of the demo."""
+    browser.get(address())
+    browser.delete_all_cookies()
+    browser.get(f"{address()}/sign-in#demo={token}")
+    browser.refresh()  # where only what follows the # is another, no page is loaded
+    until(lambda: browser.find_elements(By.TAG_NAME, "header"), "nobody was let in")
+
+
 class Browsed(unittest.TestCase):
     """A test in the browser; afterwards nothing may stand in its console."""
+
+    signed_in = ""
+    """The link by which somebody is in."""
 
     def setUp(self) -> None:
         self.browser = chromium()
         self.open("/")
         self.browser.execute_script("localStorage.clear()")
+        self.sign_in(links().teacher_token)
         self.browser.get_log("browser")  # type: ignore[no-untyped-call]
 
     def tearDown(self) -> None:
         complaints = [entry["message"] for entry in self.browser.get_log("browser") if entry["level"] == "SEVERE"]  # type: ignore[no-untyped-call]
         self.assertEqual([each for each in complaints if not any(status in each for status in REFUSALS)], [])
+
+    def sign_in(self, token: str) -> None:
+        """Comes in by a link of the demo, unless that person is in already."""
+        if self.browser.get_cookie("hob") is None or Browsed.signed_in != token:
+            enter(self.browser, token)
+            Browsed.signed_in = token
 
     def open(self, path: str) -> None:
         """Goes to an address of the server; `{Wren}` stands for the number of a student's last try, and

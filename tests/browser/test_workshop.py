@@ -8,7 +8,7 @@ from collections.abc import Callable
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
-from urllib.request import Request, urlopen
+from urllib.request import Request
 
 from selenium.common.exceptions import ElementNotInteractableException, StaleElementReferenceException
 from selenium.webdriver import ActionChains
@@ -18,7 +18,7 @@ from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import Select
 
 from hobtrial.demo import exercise_folder
-from tests.browser.support import Browsed, Found, address, until
+from tests.browser.support import Browsed, Found, address, client, until
 
 REFERENCE = """score = 0
 board("Soot", score)
@@ -125,7 +125,7 @@ class Workshop(Browsed):
     def draft(self) -> dict[str, Any]:
         """The draft as the server has it."""
         number = self.browser.current_url.split("/drafts/")[1].split("?")[0]
-        with urlopen(f"{address()}/api/drafts/{number}") as answer:
+        with client(address()).open(f"{address()}/api/drafts/{number}") as answer:
             found: dict[str, Any] = json.load(answer)
         return found
 
@@ -361,7 +361,9 @@ class Workshop(Browsed):
         number, now = self.draft()["id"], self.draft()
         body = {"at": now["at"], "change": {"do": "write", "file": "brief.md", "text": "Other.\n"}}
         headers = {"content-type": "application/json", "origin": address()}
-        urlopen(Request(f"{address()}/api/drafts/{number}/changes", json.dumps(body).encode(), headers)).close()
+        client(address()).open(
+            Request(f"{address()}/api/drafts/{number}/changes", json.dumps(body).encode(), headers)
+        ).close()
         self.write("Brief", "Mine.\n")
         self.one("[role=alert]", "What you wrote is not kept yet")
         self.one("header [role=alert]", "was changed in another window")
@@ -375,7 +377,7 @@ class Workshop(Browsed):
         toml = exercise_folder("at-least")["exercise.toml"].decode()
         body = {"at": 0, "change": {"do": "write", "file": "exercise.toml", "text": "title = "}}
         headers = {"content-type": "application/json", "origin": address()}
-        urlopen(
+        client(address()).open(
             Request(f"{address()}/api/drafts/{self.draft()['id']}/changes", json.dumps(body).encode(), headers)
         ).close()
         self.browser.refresh()

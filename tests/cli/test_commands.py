@@ -17,7 +17,7 @@ from xml.etree import ElementTree
 from hobtrial.cli import loading, marking
 from hobtrial.cli.inputs import exercise_files
 from hobtrial.demo.sample import HERE
-from hobtrial.store import Rounds, Store
+from hobtrial.store import Classes, Rounds, Store
 from tests.crew.faults import breaking, killed_after
 from tests.support import BAKEHOUSE, ROOT, database
 
@@ -261,7 +261,7 @@ class Load(Folder):
             redirect_stderr(stderr),
             redirect_stdout(stdout),
         ):
-            status = loading.load(EXERCISE, "8 Beech", [self.folder / "in"], names)
+            status = loading.load(EXERCISE, "8 Beech", [self.folder / "in"], names, None)
         self.assertEqual(
             (status, stdout.getvalue()), (1, "1 of 2 scripts were handed in for 8 Beech: Bakehouse rush\n")
         )
@@ -271,7 +271,7 @@ class Load(Folder):
             self.assertEqual(
                 [(row["student"], row["number"]) for row in Rounds.submissions(connection, 1)], [("Wren", 1)]
             )
-            self.assertEqual(Rounds.students(connection, "8 Beech"), ["Sorrel", "Wren"])
+            self.assertEqual(Classes.names(connection, 1), ["Sorrel", "Wren"])
         store.close()
 
 

@@ -12,9 +12,11 @@ import time
 import unittest
 from contextlib import closing, suppress
 from http.client import HTTPConnection
+from http.cookiejar import CookieJar
 from tempfile import TemporaryDirectory
 from typing import Any
 from urllib.parse import urlsplit
+from urllib.request import HTTPCookieProcessor, Request, build_opener
 
 from hobtrial.cli.serving import listen
 from tests.cli.test_commands import CLASS, EXERCISE
@@ -123,11 +125,19 @@ class Serve(unittest.TestCase):
 
     def test_what_is_loaded_into_its_database_is_served_and_nothing_else(self) -> None:
         named = {"HOB_DATABASE": database("named")}
-        url = address(begin(self, "serve", "--port", free_port(), **named), "Hob Trial is at")
-        self.assertEqual(ready(url, "/api/bench")["rounds"], [])
+        said = begin(self, "serve", "--port", free_port(), **named)
+        url = address(said, "Hob Trial is at")
+        self.assertIn("Nobody can sign in yet", said.get(timeout=MINUTE))
+        first = said.get(timeout=MINUTE).strip()
+        self.assertTrue(first.startswith(f"{url}/sign-in#first="), first)
         lines = begin(self, "load", str(EXERCISE), "Evening class", str(CLASS / "wren.py"), **named)
         self.assertIn("1 of 1 scripts were handed in for Evening class", lines.get(timeout=MINUTE))
-        [found] = ready(url, "/api/bench")["rounds"]
+        teacher = build_opener(HTTPCookieProcessor(CookieJar()))
+        given = {"token": first.rpartition("=")[2], "name": "Alder", "password": "under the alders"}
+        headers = {"Origin": url, "Content-Type": "application/json"}
+        teacher.open(Request(f"{url}/api/sign-in/first", json.dumps(given).encode(), headers)).close()
+        with teacher.open(f"{url}/api/bench") as answer:
+            [found] = json.load(answer)["rounds"]
         self.assertEqual((found["class_name"], found["scripts"]), ("Evening class", 1))
 
 

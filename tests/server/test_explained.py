@@ -10,12 +10,10 @@ from starlette.testclient import TestClient
 from hobtrial.cli.demo import load
 from hobtrial.core.reporting import idea_of
 from hobtrial.demo import tries
-from hobtrial.server import create_app
 from tests.crew.faults import breaking
-from tests.server.test_server import HOST, Served
+from tests.server.served import ORIGIN, served
+from tests.server.test_server import Served
 from tests.support import BAKEHOUSE, database
-
-ORIGIN = {"origin": f"http://{HOST}"}
 
 
 class Explained(Served):
@@ -27,7 +25,7 @@ class Explained(Served):
     def setUpClass(cls) -> None:
         cls.dsn = database("explained")
         load(cls.dsn, [BAKEHOUSE])
-        cls.client = cls.enterClassContext(TestClient(create_app(cls.dsn), base_url=f"http://{HOST}"))
+        cls.client = cls.enterClassContext(served(cls.dsn))
         cls.wait_until_marked()
 
     def round(self) -> dict[str, Any]:
@@ -53,7 +51,7 @@ class OnlyLooking(Explained):
         if looked_at is None:
             dsn = database("looked_at")
             load(dsn, [BAKEHOUSE])
-            client = unittest.enterModuleContext(TestClient(create_app(dsn), base_url=f"http://{HOST}"))
+            client = unittest.enterModuleContext(served(dsn))
             looked_at = OnlyLooking.looked_at = dsn, client
         cls.dsn, cls.client = looked_at
         cls.wait_until_marked()
@@ -170,7 +168,7 @@ class Predictions(Served):
     def setUpClass(cls) -> None:
         dsn = database("predicted")
         load(dsn, ["bread-choices"])
-        cls.client = cls.enterClassContext(TestClient(create_app(dsn), base_url=f"http://{HOST}"))
+        cls.client = cls.enterClassContext(served(dsn))
         cls.wait_until_marked()
 
     def test_they_are_kept_with_the_try_and_counted_on_the_round(self) -> None:
@@ -196,7 +194,7 @@ class NotTheScriptsFault(unittest.TestCase):
         dsn = database("faulty")
         load(dsn, [BAKEHOUSE])
         fault = breaking("hobtrial.core.judging.marking.play_scenario", "AssertionError")
-        with fault, TestClient(create_app(dsn), base_url=f"http://{HOST}") as broken:
+        with fault, served(dsn) as broken:
             row = self.wait_for(broken, "Wren", "unmarked")
             self.assertEqual((row["marks"], row["verdicts"], row["fault"]["whose"]), (None, [], "ours"))
             self.assertIn("Tell whoever looks after the server", row["fault"]["message"])
@@ -213,7 +211,7 @@ class NotTheScriptsFault(unittest.TestCase):
             )
             self.assertEqual(broken.post("/api/submissions/9999/mark", headers=ORIGIN).status_code, 404)
             self.wait_for(broken, "Wren", "unmarked")
-        with TestClient(create_app(dsn), base_url=f"http://{HOST}") as client:
+        with served(dsn) as client:
             self.assertEqual(self.wait_for(client, "Wren", "marked")["marks"], 15)
 
     def wait_for(self, client: TestClient, student: str, status: str) -> dict[str, Any]:

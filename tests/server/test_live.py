@@ -11,7 +11,8 @@ from starlette.websockets import WebSocketDisconnect
 
 from hobtrial.cli.demo import load
 from hobtrial.demo import exercise_folder
-from hobtrial.server import create_app, create_disk_app, live
+from hobtrial.server import create_disk_app, live
+from tests.server.served import served
 from tests.support import BAKEHOUSE, database
 
 HOST = "127.0.0.1:8765"
@@ -61,7 +62,7 @@ class Games(Sockets):
     def setUpClass(cls) -> None:
         dsn = database("live")
         load(dsn, [BAKEHOUSE])
-        cls.client = cls.enterClassContext(TestClient(create_app(dsn), base_url=f"http://{HOST}"))
+        cls.client = cls.enterClassContext(served(dsn))
 
     def test_a_game_is_played_and_kept_and_plays_the_same_again(self) -> None:
         with self.game() as socket:
@@ -131,8 +132,9 @@ class Games(Sockets):
                 socket.receive_json()
 
     def test_an_exercise_that_there_is_not(self) -> None:
-        with self.client.websocket_connect(LIVE.replace("/1/", "/99/"), headers=ORIGIN) as socket:
-            self.assertIn("no such exercise", socket.receive_json()["why"])
+        with self.assertRaises(WebSocketDisconnect) as refused:
+            self.client.websocket_connect(LIVE.replace("/1/", "/99/"), headers=ORIGIN).__enter__()
+        self.assertEqual((refused.exception.code, refused.exception.reason[:26]), (1008, "There is no such exercise."))
         for path in ("/api/exercises/99/play", "/api/plays/99", "/api/plays/99/trial"):
             self.assertEqual(self.client.get(path).status_code, 404)
 

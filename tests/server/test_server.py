@@ -12,9 +12,8 @@ from starlette.testclient import TestClient
 from hobtrial.cli.demo import load
 from hobtrial.server import create_app
 from hobtrial.server.describe import description
+from tests.server.served import HOST, served
 from tests.support import BAKEHOUSE, ROOT, database
-
-HOST = "127.0.0.1:8765"
 
 
 class Served(unittest.TestCase):
@@ -27,8 +26,7 @@ class Served(unittest.TestCase):
         if Served.shared is None:
             dsn = database("served")
             load(dsn, [BAKEHOUSE])
-            app = TestClient(create_app(dsn), base_url=f"http://{HOST}")
-            Served.shared = unittest.enterModuleContext(app)
+            Served.shared = unittest.enterModuleContext(served(dsn))
         cls.client = Served.shared
         cls.wait_until_marked()
 

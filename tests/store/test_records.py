@@ -5,7 +5,19 @@ import unittest
 from unittest import mock
 
 from hobtrial.core.reporting import EDITION, Fault, report, unmarked
-from hobtrial.store import Drafts, Exercises, Reports, Rounds, StaleDraftError, Store, migrate, reports
+from hobtrial.store import (
+    Classes,
+    Drafts,
+    Exercises,
+    Reports,
+    Rounds,
+    StaleDraftError,
+    Store,
+    Teachers,
+    migrate,
+    reports,
+)
+from hobtrial.store.store import Connection
 from tests.support import bakehouse, database, sample_class
 
 FACTS = {"title": "Small", "out_of": 20, "seconds": 3.0, "scenarios": []}
@@ -26,7 +38,13 @@ class Records(unittest.TestCase):
         """A version of an exercise and a round at it."""
         with self.store.transaction() as connection:
             version = Exercises.add(connection, "small", "abc", {"exercise.toml": b"x"}, FACTS)
-            return version, Rounds.open(connection, "7 Larch", version)
+            return version, Rounds.open(connection, Classes.named(connection, "7 Larch", None), version)
+
+    def hand_in(self, connection: Connection, round_id: int, student: str, source: bytes) -> int:
+        """A try of a student, who is in the class from then on."""
+        class_id = Classes.named(connection, "7 Larch", None)
+        ids = Classes.add_students(connection, class_id, [student])
+        return Rounds.hand_in(connection, round_id, ids[student], "wren.py", source)
 
     def test_the_same_files_are_the_same_version_and_others_a_new_one(self) -> None:
         with self.store.transaction() as connection:
@@ -40,9 +58,9 @@ class Records(unittest.TestCase):
     def test_the_last_submission_counts_and_the_same_text_is_kept_once(self) -> None:
         _, round_id = self.round()
         with self.store.transaction() as connection:
-            first = Rounds.hand_in(connection, "7 Larch", round_id, "Wren", "wren.py", b"a = 1")
-            self.assertEqual(Rounds.hand_in(connection, "7 Larch", round_id, "Wren", "wren.py", b"a = 1"), first)
-            second = Rounds.hand_in(connection, "7 Larch", round_id, "Wren", "wren.py", b"\x00\xff")
+            first = self.hand_in(connection, round_id, "Wren", b"a = 1")
+            self.assertEqual(self.hand_in(connection, round_id, "Wren", b"a = 1"), first)
+            second = self.hand_in(connection, round_id, "Wren", b"\x00\xff")
             (row,) = Rounds.submissions(connection, round_id)
             self.assertEqual((row["id"], row["number"], row["student"], row["report"]), (second, 2, "Wren", None))
             one = Rounds.one_submission(connection, second)
@@ -54,7 +72,7 @@ class Records(unittest.TestCase):
         made = report(bakehouse(), "wren.py", WREN)
         with self.store.transaction() as connection:
             for student in ("Wren", "Clover"):
-                Rounds.hand_in(connection, "7 Larch", round_id, student, "wren.py", WREN)
+                self.hand_in(connection, round_id, student, WREN)
             self.assertEqual(Rounds.unmarked(connection, round_id), [DIGEST])
             self.assertTrue(Reports.add(connection, version, DIGEST, made))
             self.assertFalse(Reports.add(connection, version, DIGEST, made))
@@ -64,14 +82,14 @@ class Records(unittest.TestCase):
             self.assertEqual(Rounds.others_with(connection, round_id, rows[0]["id"]), {made.findings[0].key: 1})
             slips = connection.execute("SELECT slip, marks_lost FROM report_finding").fetchall()
             self.assertEqual(slips, [{"slip": "boundary", "marks_lost": 5}])
-            (summary,) = Rounds.all(connection)
+            (summary,) = Rounds.all(connection, Teachers.add(connection, "Alder", "under the alders"))
             self.assertEqual((summary["scripts"], summary["marked"], summary["spread"]), (2, 2, [15, 15]))
 
     def test_marking_again_forgets_the_reports_of_that_round_only(self) -> None:
         version, round_id = self.round()
         made = report(bakehouse(), "wren.py", WREN)
         with self.store.transaction() as connection:
-            Rounds.hand_in(connection, "7 Larch", round_id, "Wren", "wren.py", WREN)
+            self.hand_in(connection, round_id, "Wren", WREN)
             Reports.add(connection, version, DIGEST, made)
             Reports.add(connection, version, "another", made)
             Rounds.mark_again(connection, round_id)
@@ -81,7 +99,7 @@ class Records(unittest.TestCase):
     def test_reports_of_an_older_edition_are_made_anew(self) -> None:
         version, round_id = self.round()
         with self.store.transaction() as connection:
-            Rounds.hand_in(connection, "7 Larch", round_id, "Wren", "wren.py", WREN)
+            self.hand_in(connection, round_id, "Wren", WREN)
             Reports.add(connection, version, DIGEST, report(bakehouse(), "wren.py", WREN))
             Reports.forget_older(connection)
             self.assertEqual(Rounds.all_unmarked(connection), [])
@@ -93,7 +111,7 @@ class Records(unittest.TestCase):
         version, round_id = self.round()
         sorry = unmarked("wren.py", 20, Fault("ours", "This is a fault of Hob Trial.", "abc123"))
         with self.store.transaction() as connection:
-            submission_id = Rounds.hand_in(connection, "7 Larch", round_id, "Wren", "wren.py", WREN)
+            submission_id = self.hand_in(connection, round_id, "Wren", WREN)
             self.assertFalse(Reports.add(connection, version, DIGEST, sorry))
             row = Rounds.one_submission(connection, submission_id)
             assert row is not None
@@ -117,7 +135,7 @@ class Records(unittest.TestCase):
     def test_what_fails_half_way_leaves_nothing(self) -> None:
         _, round_id = self.round()
         with self.assertRaises(ZeroDivisionError), self.store.transaction() as connection:
-            Rounds.hand_in(connection, "7 Larch", round_id, "Wren", "wren.py", WREN)
+            self.hand_in(connection, round_id, "Wren", WREN)
             raise ZeroDivisionError
         with self.store.transaction() as connection:
             self.assertEqual(Rounds.submissions(connection, round_id), [])
@@ -125,7 +143,7 @@ class Records(unittest.TestCase):
     def test_a_deleted_student_takes_all_tries_along(self) -> None:
         _, round_id = self.round()
         with self.store.transaction() as connection:
-            Rounds.hand_in(connection, "7 Larch", round_id, "Wren", "wren.py", WREN)
+            self.hand_in(connection, round_id, "Wren", WREN)
             connection.execute("DELETE FROM student WHERE name = 'Wren'")
             self.assertEqual(connection.execute("SELECT count(*) AS n FROM submission").fetchone(), {"n": 0})
 
@@ -142,7 +160,8 @@ class DraftsKept(unittest.TestCase):
         store = Store(database("drafts"))
         self.addCleanup(store.close)
         self.connection = self.enterContext(store.transaction())
-        self.draft: int = Drafts.begin(self.connection, "", A, "begun")
+        self.teacher = Teachers.add(self.connection, "Alder", "under the alders")
+        self.draft: int = Drafts.begin(self.connection, self.teacher, "", A, "begun")
 
     def now(self) -> tuple[int, int, str, str | None, dict[str, bytes]]:
         """Where the draft is, how far it goes, its words, and its files."""
@@ -181,7 +200,7 @@ class DraftsKept(unittest.TestCase):
             Drafts.change(self.connection, self.draft, turn, B if turn % 2 else A, "again")
         count = "SELECT count(*) AS n FROM draft_blob"
         self.assertEqual(self.connection.execute(count).fetchone(), {"n": 3})
-        self.assertEqual([row["id"] for row in Drafts.all(self.connection)], [self.draft])
+        self.assertEqual([row["id"] for row in Drafts.all(self.connection, self.teacher)], [self.draft])
         Drafts.remove(self.connection, self.draft)
         self.assertEqual(self.connection.execute(count).fetchone(), {"n": 0})
         self.assertIsNone(Drafts.one(self.connection, self.draft))

@@ -6,12 +6,21 @@ import "@fontsource/source-sans-3/latin-700.css";
 import "@fontsource/source-sans-3/latin-ext-400.css";
 import "./index.css";
 
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { StrictMode } from "react";
+import { QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode, useState } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 
+import type { Me } from "./api/client";
 import { Bench } from "./screens/bench/Bench";
+import { Desk } from "./screens/desk/Desk";
+import { DeskRound } from "./screens/desk/DeskRound";
+import { DeskTry } from "./screens/desk/DeskTry";
+import { Account } from "./screens/people/Account";
+import { ClassPage } from "./screens/people/ClassPage";
+import { Classes } from "./screens/people/Classes";
+import { Lists } from "./screens/people/Lists";
+import { Teachers } from "./screens/people/Teachers";
 import { Kept } from "./screens/trial/Kept";
 import { Play } from "./screens/play/Play";
 import { Round } from "./screens/round/Round";
@@ -19,12 +28,19 @@ import { Sheet } from "./screens/round/Sheet";
 import { Workshop } from "./screens/workshop/Workshop";
 import { Trial } from "./screens/trial/Trial";
 import { applyAppearance } from "./shell/appearance";
+import { queries } from "./shell/away";
+import { Gate } from "./shell/Gate";
 import { NotFound } from "./shell/NotFound";
 
 applyAppearance();
 
-const router = createBrowserRouter([
+const TEACHERS = [
   { path: "/", element: <Bench /> },
+  { path: "/classes", element: <Classes /> },
+  { path: "/classes/:class", element: <ClassPage /> },
+  { path: "/lists", element: <Lists /> },
+  { path: "/teachers", element: <Teachers /> },
+  { path: "/me", element: <Account /> },
   { path: "/rounds/:round", element: <Round /> },
   { path: "/rounds/:round/sheet", element: <Sheet /> },
   { path: "/tries/:try/scenarios/:scenario", element: <Trial /> },
@@ -32,16 +48,28 @@ const router = createBrowserRouter([
   { path: "/plays/:play", element: <Kept /> },
   { path: "/drafts/:draft", element: <Workshop /> },
   { path: "*", element: <NotFound /> },
-]);
+];
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
+const STUDENTS = [
+  { path: "/", element: <Desk /> },
+  { path: "/set/:round", element: <DeskRound /> },
+  { path: "/own/:try", element: <DeskTry /> },
+  { path: "/me", element: <Account /> },
+  { path: "*", element: <NotFound /> },
+];
+
+/** The screens of whoever is signed in; another person gets a page that is loaded afresh. */
+function Screens({ me }: { me: Me }) {
+  const [router] = useState(() => createBrowserRouter(me.role === "student" ? STUDENTS : TEACHERS));
+  return <RouterProvider router={router} />;
+}
 
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={queries}>
-        <RouterProvider router={router} />
+        <Gate>{(me) => <Screens me={me} />}</Gate>
       </QueryClientProvider>
     </StrictMode>,
   );

@@ -5,6 +5,7 @@ from __future__ import annotations
 import asyncio
 import fcntl
 import shutil
+import sys
 import time
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
@@ -12,20 +13,23 @@ from pathlib import Path
 
 from ..core.words import HobError
 from ..crew import Crew, OpenedExercise
-from ..demo import exercises, load_demo
-from ..server import create_app
+from ..demo import CLASS_NAME, STUDENT, TEACHER, exercises, load_demo
+from ..server import DemoLinks, create_app
 from ..store import Cluster, Store
 from .home import home
 from .records import make_ready
 from .serving import listen, serve_until_stopped
 
 
-def run(*, reset: bool, port: int) -> int:
+def run(*, reset: bool, yes: bool, port: int) -> int:
     """Serves the demo. Gives the exit status."""
     folder = home()
     folder.mkdir(parents=True, exist_ok=True)
     try:
         with only_one(folder / "lock"):
+            if reset and not yes and not _agreed():
+                print("Nothing was forgotten.")
+                return 1
             return _serve(folder, reset=reset, port=port)
     except HobError as error:
         print(error)
@@ -45,11 +49,38 @@ def _serve(folder: Path, *, reset: bool, port: int) -> int:
             make_ready(cluster.dsn)
         with step("the demo: a class and its scripts"):
             load(cluster.dsn)
-        serve_until_stopped(create_app(cluster.dsn), listen(port), asked=port, stays="; the data stays")
+        links = links_of_demo()
+        serve_until_stopped(
+            create_app(cluster.dsn, demo=links),
+            listen(port),
+            asked=port,
+            stays="; the data stays",
+            links=ways_in(links),
+        )
     finally:
         with step("stopped"):
             cluster.stop()
     return 0
+
+
+def links_of_demo() -> DemoLinks:
+    """As whom the demo lets somebody in."""
+    return DemoLinks(TEACHER, CLASS_NAME, STUDENT)
+
+
+def ways_in(links: DemoLinks) -> list[tuple[str, str]]:
+    """The links of the demo, each with what it is."""
+    return [
+        (f"As {links.teacher}, the sample teacher", f"/sign-in#demo={links.teacher_token}"),
+        (f"As {links.student}, a sample student", f"/sign-in#demo={links.student_token}"),
+    ]
+
+
+def _agreed() -> bool:
+    """Whether everything that was kept may be forgotten."""
+    if not sys.stdin.isatty():
+        raise HobError("--reset forgets everything that was kept here. Say --yes, too, if that is meant.")
+    return input("Forget everything that was kept here (yes or no)? ").strip().casefold() == "yes"
 
 
 def load(dsn: str, classes: Iterable[str] | None = None) -> None:

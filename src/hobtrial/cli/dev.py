@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import subprocess
+from dataclasses import replace
 from typing import Final
 
 import uvicorn
@@ -11,8 +12,8 @@ from fastapi import FastAPI
 from uvicorn.supervisors import ChangeReload
 
 from ..core.words import HobError
-from ..server import create_app
-from .demo import load, only_one, step
+from ..server import DemoLinks, create_app
+from .demo import links_of_demo, load, only_one, step, ways_in
 from .home import ROOT, home
 from .logs import set_up
 from .marking import complain
@@ -21,12 +22,20 @@ from .serving import listen
 
 APPLICATION: Final = f"{__name__}:application"
 """Where the reloading server finds what it serves."""
+LINKS: Final = "HOB_DEV_LINKS"
+"""The environment variable that carries the ends of the demo's links from one reload to the next."""
 
 
 def application() -> FastAPI:
     """The application on the database that the environment names; made again after every change."""
     set_up(1)
-    return create_app(needed_database())
+    tokens = os.environ.get(LINKS, "").split()
+    return create_app(needed_database(), demo=replace_tokens(*tokens) if len(tokens) == 2 else None)
+
+
+def replace_tokens(teacher: str, student: str) -> DemoLinks:
+    """The links of the demo with the ends that were printed when all began."""
+    return replace(links_of_demo(), teacher_token=teacher, student_token=student)
 
 
 def run(*, port: int) -> int:
@@ -41,6 +50,10 @@ def run(*, port: int) -> int:
             if own:
                 with step("the demo: a class and its scripts"):
                     load(address)
+                links = links_of_demo()
+                os.environ[LINKS] = f"{links.teacher_token} {links.student_token}"
+                for what, end in ways_in(links):
+                    print(f"{what}: {end}")
             os.environ[VARIABLE] = address
             _serve(port)
     except HobError as error:

@@ -13,14 +13,15 @@ from pathlib import Path
 from ..core.roster import Match, match, name_from_file, read_list
 from ..core.words import HobError, UsageError
 from ..crew import Crew, OpenedExercise, Queue
-from ..store import Exercises, Rounds, Store
+from ..store import Classes, Exercises, Rounds, Store, Teachers
+from ..store.store import Connection
 from .home import home
 from .inputs import Given, exercise_files
 from .marking import collect, complain
 from .records import database_of
 
 
-def load(exercise: Path, class_name: str, paths: list[Path], students: Path | None) -> int:
+def load(exercise: Path, class_name: str, paths: list[Path], students: Path | None, teacher: str | None) -> int:
     """Hands in. Gives the exit status: 1 when something could not be used or belongs to nobody."""
     given, status = collect(paths)
     try:
@@ -31,7 +32,7 @@ def load(exercise: Path, class_name: str, paths: list[Path], students: Path | No
         complain(f"{exercise}: {line}" if str(exercise) not in line else line for line in str(error).split("\n"))
         return 1
     try:
-        return max(status, _hand_in(database_of(home()), exercise, files, opened, class_name, given, listed))
+        return max(status, _hand_in(database_of(home()), exercise, files, opened, class_name, given, listed, teacher))
     except HobError as error:
         complain(str(error).split("\n"))
         return 1
@@ -59,16 +60,20 @@ def _hand_in(
     class_name: str,
     given: list[Given],
     listed: list[str],
+    teacher: str | None,
 ) -> int:
     store, queue = Store(dsn), Queue(dsn)
     status = 0
     facts = {key: getattr(opened, key) for key in ("title", "out_of", "seconds", "scenarios")}
     sources = {each.name: each.source for each in given}
     with store.transaction() as connection:
-        version_id = Exercises.add(connection, exercise.resolve().name.removesuffix(".zip"), opened.key, files, facts)
-        round_id = Rounds.open(connection, class_name, version_id)
-        Rounds.add_students(connection, class_name, listed)
-        known = Rounds.students(connection, class_name)
+        teacher_id = _teacher(connection, teacher)
+        slug = exercise.resolve().name.removesuffix(".zip")
+        version_id = Exercises.add(connection, slug, opened.key, files, facts, teacher_id)
+        class_id = Classes.named(connection, class_name, teacher_id)
+        round_id = Rounds.open(connection, class_id, version_id)
+        Classes.add_students(connection, class_id, listed)
+        known = Classes.names(connection, class_id)
         handed = 0
         for found in match(sources, known):
             student = found.student or (name_from_file(found.file) if not known else _asked(found, known))
@@ -76,13 +81,28 @@ def _hand_in(
                 complain([f"{found.file}: {found.why}; nothing was handed in for it"])
                 status = 1
                 continue
-            Rounds.hand_in(connection, class_name, round_id, student, found.file, sources[found.file])
+            student_id = Classes.add_students(connection, class_id, [student])[student]
+            Rounds.hand_in(connection, round_id, student_id, found.file, sources[found.file])
             handed += 1
         queue.defer(connection, version_id, Rounds.unmarked(connection, round_id))
     queue.close()
     store.close()
     print(f"{handed} of {len(sources)} scripts were handed in for {class_name}: {opened.title}")
     return status
+
+
+def _teacher(connection: Connection, name: str | None) -> int | None:
+    """Whose the class is: the teacher who is named, else the only one there is. Raises `UsageError`."""
+    teachers = Teachers.all(connection)
+    if name is not None:
+        row = Teachers.named(connection, name)
+        if row is None:
+            raise UsageError(f"there is no teacher called {name}; ./hob teacher add {name} makes one")
+        return int(row["id"])
+    if len(teachers) > 1:
+        names = ", ".join(each["name"] for each in teachers)
+        raise UsageError(f"there are several teachers; say whose class it is: --teacher NAME, one of {names}")
+    return int(teachers[0]["id"]) if teachers else None
 
 
 def _asked(found: Match, known: list[str]) -> str | None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import logging
 import sys
-from typing import Any, Final
+from typing import Any, Final, Literal
 
 import structlog
 
@@ -12,9 +12,9 @@ LEVELS: Final = (logging.WARNING, logging.INFO, logging.DEBUG)
 """By how often `--verbose` is given: what went wrong; what was done; each scenario of each script too."""
 
 
-def set_up(verbose: int) -> None:
-    """Lets the log begin. `verbose` is how often more was asked for."""
-    on_terminal = sys.stderr.isatty()
+def set_up(verbose: int, form: Literal["auto", "words", "json"] = "auto") -> None:
+    """Lets the log begin. `verbose` is how often more was asked for; `form` is who it is written for."""
+    on_terminal = sys.stderr.isatty() if form == "auto" else form == "words"
     last: Any = (
         structlog.dev.ConsoleRenderer() if on_terminal else structlog.processors.JSONRenderer(ensure_ascii=False)
     )

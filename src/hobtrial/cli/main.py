@@ -61,11 +61,82 @@ def load(
     students: Annotated[
         Optional[Path], typer.Option("--students", help="A CSV file with the names of the class.")
     ] = None,
+    teacher: Annotated[
+        Optional[str], typer.Option("--teacher", help="Whose class it is; needed where there are several teachers.")
+    ] = None,
 ) -> None:
     """Hand in scripts for a class; the server marks them."""
     from .loading import load as run
 
-    raise typer.Exit(run(exercise, class_name, files, students))
+    raise typer.Exit(run(exercise, class_name, files, students, teacher))
+
+
+teachers = typer.Typer(no_args_is_help=True, help="Add and remove teachers, and give them passwords.")
+app.add_typer(teachers, name="teacher")
+
+TeacherName = Annotated[str, typer.Argument(metavar="NAME", help="The teacher's name.")]
+
+
+@teachers.command("add")
+def teacher_add(name: TeacherName) -> None:
+    """Add a teacher; the password is asked for, or read from the first line of the input."""
+    from .teachers import add
+
+    raise typer.Exit(add(name))
+
+
+@teachers.command("password")
+def teacher_password(name: TeacherName) -> None:
+    """Give a teacher another password; all their sessions end."""
+    from .teachers import password
+
+    raise typer.Exit(password(name))
+
+
+@teachers.command("remove")
+def teacher_remove(
+    name: TeacherName,
+    to: Annotated[str, typer.Option("--to", help="Who gets the drafts, and the classes that nobody else has.")],
+) -> None:
+    """Remove a teacher."""
+    from .teachers import remove
+
+    raise typer.Exit(remove(name, to))
+
+
+BackupFile = Annotated[Path, typer.Argument(metavar="FILE", help="The backup, in pg_dump's own format.")]
+
+
+@app.command()
+def backup(file: BackupFile) -> None:
+    """Write all records to a file."""
+    from .backups import backup as run
+
+    raise typer.Exit(run(file))
+
+
+@app.command()
+def restore(
+    file: BackupFile,
+    yes: Annotated[bool, typer.Option("--yes", help="Do not ask before what is there now is replaced.")] = False,
+) -> None:
+    """Put the records of a backup in the place of those that are there now."""
+    from .backups import restore as run
+
+    raise typer.Exit(run(file, yes=yes))
+
+
+@app.command()
+def forget(
+    months: Annotated[
+        Optional[int],
+        typer.Option(min=1, max=600, help="How many months back; HOB_RETENTION_MONTHS where none are given."),
+    ] = None,
+) -> None:
+    """Delete what was handed in longer ago, and classes that were put away as long ago."""
+    from .forgetting import forget as run
+
+    raise typer.Exit(run(months))
 
 
 @app.command()
@@ -104,6 +175,7 @@ def prove(
 @app.command()
 def demo(
     reset: Annotated[bool, typer.Option("--reset", help="Begin again: forget everything that was kept.")] = False,
+    yes: Annotated[bool, typer.Option("--yes", help="With --reset: do not ask.")] = False,
     port: Annotated[
         int, typer.Option(min=1, max=65535, help="The port to serve on; a free one if it is taken.")
     ] = 8765,
@@ -111,14 +183,15 @@ def demo(
     """Set up everything, load the demo and serve it."""
     from .demo import run
 
-    raise typer.Exit(run(reset=reset, port=port))
+    raise typer.Exit(run(reset=reset, yes=yes, port=port))
 
 
 @app.command()
 def serve(
     port: Annotated[
-        int, typer.Option(min=1, max=65535, help="The port to serve on; a free one if it is taken.")
-    ] = 8765,
+        Optional[int],
+        typer.Option(min=1, max=65535, help="The port to serve on; HOB_PORT or 8765 where none is given."),
+    ] = None,
 ) -> None:
     """Serve on the database that HOB_DATABASE names, without the demo."""
     from .serve import run

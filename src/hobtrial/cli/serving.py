@@ -3,35 +3,85 @@
 from __future__ import annotations
 
 import contextlib
+import os
 import signal
 import socket
+import threading
+from collections.abc import Iterable
+from types import FrameType
+from typing import Final
 
 import uvicorn
 from fastapi import FastAPI
 
+from ..core.words import UsageError
 
-def listen(port: int) -> socket.socket:
-    """A listening socket on loopback: the port that was asked for, or a free one."""
-    listener = socket.socket()
+LOOPBACK: Final = "127.0.0.1"
+REQUESTS_SECONDS: Final = 4
+"""How long requests may still take once the server is to stop."""
+STOP_SECONDS: Final = 9
+"""After so long the program ends, whatever goes on."""
+
+
+def listen(port: int, address: str = LOOPBACK) -> socket.socket:
+    """A listening socket: at the port that was asked for, or a free one. Raises `UsageError` for a foreign address."""
+    family = socket.AF_INET6 if ":" in address else socket.AF_INET
+    listener = socket.socket(family)
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-    try:
-        listener.bind(("127.0.0.1", port))
-    except OSError:
-        listener.bind(("127.0.0.1", 0))
+    for each in (port, 0):
+        try:
+            listener.bind((address, each))
+            break
+        except OSError as error:
+            if each == 0:
+                raise UsageError(
+                    f"{address} is not an address of this machine that can be listened on: {error}"
+                ) from None
     listener.listen(128)
     return listener
 
 
-def serve_until_stopped(app: FastAPI, listener: socket.socket, *, asked: int, page: str = "/", stays: str = "") -> None:
+def serve_until_stopped(
+    app: FastAPI,
+    listener: socket.socket,
+    *,
+    asked: int,
+    page: str = "/",
+    stays: str = "",
+    links: Iterable[tuple[str, str]] = (),
+    proxy: Iterable[str] = (),
+) -> None:
     """Serves an application, says where, and comes back after Ctrl-C or a polite kill.
 
-    `asked` is the port that somebody asked for; `stays` is what to say of data that stays.
+    `asked` is the port that somebody asked for; `stays` is what to say of data that stays; `links` are ways in, each
+    with what it is; `proxy` are the addresses whose word is taken for who asks.
     """
-    taken = listener.getsockname()[1]
+    host, taken = listener.getsockname()[:2]
+    shown = f"[{host}]" if ":" in host else host
     why = "" if taken == asked else f"Port {asked} is taken. "
-    print(f"{why}Hob Trial is at http://127.0.0.1:{taken}{page} (Ctrl-C stops it{stays})", flush=True)
-    # uvicorn raises the signal that ended it once more; as an exception it lets us clean up
+    print(f"{why}Hob Trial is at http://{shown}:{taken}{page} (Ctrl-C stops it{stays})", flush=True)
+    for what, end in links:
+        print(f"{what}:\n  http://{shown}:{taken}{end}", flush=True)
     signal.signal(signal.SIGTERM, signal.default_int_handler)
-    server = uvicorn.Server(uvicorn.Config(app, log_level="warning", access_log=False))
+    config = uvicorn.Config(
+        app,
+        log_level="warning",
+        access_log=False,
+        proxy_headers=bool(list(proxy)),
+        forwarded_allow_ips=list(proxy),
+        timeout_graceful_shutdown=REQUESTS_SECONDS,
+    )
+    # uvicorn raises the signal that ended it once more; as an exception it lets us clean up
     with contextlib.suppress(KeyboardInterrupt):
-        server.run(sockets=[listener])
+        _Server(config).run(sockets=[listener])
+
+
+class _Server(uvicorn.Server):
+    """A server that ends in time, also when a request or a thread does not."""
+
+    def handle_exit(self, sig: int, frame: FrameType | None) -> None:
+        """Begins to stop."""
+        watch = threading.Timer(STOP_SECONDS, os._exit, [1])
+        watch.daemon = True
+        watch.start()
+        super().handle_exit(sig, frame)

@@ -7,7 +7,8 @@ import difflib
 import io
 import re
 import unicodedata
-from collections.abc import Iterable
+from collections import Counter
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from .words import UsageError, clean
@@ -16,6 +17,12 @@ LONGEST_NAME = 60
 """Characters of a student's name."""
 CLOSE = 0.75
 """How alike two names must be to be suggested for one another (difflib's ratio)."""
+MOST_COMPARED = 40_000
+"""Pairs of a file and a student that are compared letter by letter; for the files after that nobody is suggested."""
+LONGEST_COMPARED = 80
+"""Letters of a file's name that are compared."""
+MOST_NAMES = 2_000
+"""Names of one list."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,34 +37,51 @@ class Match:
 
 def match(files: Iterable[str], students: Iterable[str]) -> list[Match]:
     """Matches file names to students. Two files for one student are both doubtful."""
-    files, students = list(files), list(students)
-    found = [_match(file, students) for file in files]
-    owners = [each.student for each in found]
+    files = list(files)
+    by_name = {student: _words(student) for student in students}
+    compared = max(MOST_COMPARED // max(len(by_name), 1), 1)
+    found = []
+    for file in files:
+        each = _sure(file, by_name)
+        if each is None:
+            each = Match(file, None, _close(file, by_name) if compared > 0 else (), "no student has just that name")
+            compared -= 1
+        found.append(each)
+    owners = Counter(each.student for each in found)
     return [
         Match(each.file, None, (each.student,), "another file seems to be the same student's")
-        if each.student is not None and owners.count(each.student) > 1
+        if each.student is not None and owners[each.student] > 1
         else each
         for each in found
     ]
 
 
-def _match(file: str, students: list[str]) -> Match:
-    words = _words(file.rsplit("/", 1)[-1].removesuffix(".py"))
-    folder = _words(file.rsplit("/", 2)[-2]) if "/" in file else []
-    by_name = {student: _words(student) for student in students}
-    for where in (words, folder):
+def _sure(file: str, by_name: Mapping[str, list[str]]) -> Match | None:
+    """Whose a file is where its name or its folder's says so; nothing where neither does."""
+    for where in _places(file):
         sure = [student for student, name in by_name.items() if name and _within(name, where)]
         if len(sure) == 1:
             return Match(file, sure[0])
         if sure:
             return Match(file, None, tuple(sure), "several students have that name")
-    text = "".join(words)
-    ratios = sorted(
-        ((difflib.SequenceMatcher(None, "".join(name), text).ratio(), student) for student, name in by_name.items()),
-        reverse=True,
-    )
-    close = tuple(student for ratio, student in ratios if ratio >= CLOSE)
-    return Match(file, None, close[:3], "no student has just that name")
+    return None
+
+
+def _close(file: str, by_name: Mapping[str, list[str]]) -> tuple[str, ...]:
+    """Up to three students whose names are much like a file's, the likest first."""
+    text = "".join(_places(file)[0])[:LONGEST_COMPARED]
+    ratios = []
+    for student, name in by_name.items():
+        matcher = difflib.SequenceMatcher(None, "".join(name), text)
+        if matcher.real_quick_ratio() >= CLOSE and matcher.quick_ratio() >= CLOSE and matcher.ratio() >= CLOSE:
+            ratios.append((matcher.ratio(), student))
+    return tuple(student for _, student in sorted(ratios, reverse=True)[:3])
+
+
+def _places(file: str) -> tuple[list[str], list[str]]:
+    """The words of a file's name, and those of its folder's."""
+    words = _words(file.rsplit("/", 1)[-1].removesuffix(".py"))
+    return words, _words(file.rsplit("/", 2)[-2]) if "/" in file else []
 
 
 def _within(name: list[str], words: list[str]) -> bool:
@@ -99,10 +123,13 @@ def read_list(text: str) -> list[str]:
     head = [cell.strip().casefold() for cell in rows[0]]
     column = next((head.index(name) for name in ("name", "student") if name in head), None)
     body = rows if column is None else rows[1:]
-    names = [row[column or 0].strip() if len(row) > (column or 0) else "" for row in body]
+    if len(body) > MOST_NAMES:
+        raise UsageError(f"this list has {len(body):,} names; at most {MOST_NAMES:,} are read")
+    names = [clean(row[column or 0].strip().removeprefix("'")) if len(row) > (column or 0) else "" for row in body]
+    there = Counter(names)
     for number, name in enumerate(names, 1 if column is None else 2):
         if not name or len(name) > LONGEST_NAME:
             raise UsageError(f"line {number}: a name has 1 to {LONGEST_NAME} characters")
-        if names.count(name) > 1:
+        if there[name] > 1:
             raise UsageError(f"line {number}: {name} stands in the list twice; tell the two apart")
-    return [clean(name.removeprefix("'")) if name.startswith("'") else clean(name) for name in names]
+    return names

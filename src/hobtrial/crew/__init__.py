@@ -3,13 +3,14 @@
 from .crew import Crew, InternalError, OpenedExercise, digest_of
 from .players import Game, Players, TooManyPlayersError
 from .process import WorkerGoneError
-from .queue import Marker, Queue, prepare_queue, work
+from .queue import Marker, NewerEditionError, Queue, prepare_queue, work
 
 __all__ = [
     "Crew",
     "Game",
     "InternalError",
     "Marker",
+    "NewerEditionError",
     "OpenedExercise",
     "Players",
     "Queue",

@@ -1,25 +1,30 @@
 """The queue: jobs in the same PostgreSQL, taken by any number of workers on any machine.
 
-A job is a script to be marked with a version of an exercise. Deferring joins the caller's
-transaction; a job that loses its worker is taken up again; a mark is written once.
+A job is a script to be marked with a version of an exercise, once for each edition of the marking. Deferring joins the
+caller's transaction; a job that loses its worker is taken up again; a mark is written once. Everything in the queue can
+be told from the records, so its tables may be thrown away and made again.
 """
 
 from __future__ import annotations
 
 import asyncio
+from collections.abc import Callable
+from importlib.metadata import version
 from typing import Final
 
 import structlog
 from procrastinate import App, Blueprint, JobContext, PsycopgConnector, SyncPsycopgConnector
+from procrastinate.exceptions import AlreadyEnqueued
 from psycopg import connect
 
-from ..core.reporting import Fault, Report, unmarked
+from ..core.reporting import EDITION, Fault, Report, unmarked
 from ..core.words import HobError
 from ..store import Exercises, Reports, Rounds, Store
 from ..store.store import Connection
 from .crew import Crew, InternalError, OpenedExercise
 
-QUEUE: Final = "marking"
+QUEUE: Final = f"marking-{EDITION}"
+"""Each edition has a queue of its own: an older program beside a newer one leaves the newer one's jobs alone."""
 STALLED_SECONDS: Final = 40
 """Seconds without a sign of life after which a worker's job is taken up again."""
 POLLING_SECONDS: Final = 0.25
@@ -28,6 +33,15 @@ POLLING_SECONDS: Final = 0.25
 MARK: Final = "hob:mark"
 
 log = structlog.get_logger()
+
+
+class NewerEditionError(HobError):
+    """A newer edition of the marking works on these records."""
+
+    def __init__(self) -> None:
+        super().__init__(
+            "A newer Hob Trial marks with these records. This one shows them and marks nothing; update it."
+        )
 
 
 def _tasks() -> Blueprint:
@@ -47,6 +61,7 @@ def _tasks() -> Blueprint:
                 await manager.retry_job(job)
             except Exception as error:  # it ended meanwhile
                 log.info("a stalled job ended by itself", job=job.id, error=str(error))
+        await asyncio.to_thread(context.additional_context["defer_waiting"])
 
     return tasks
 
@@ -58,20 +73,34 @@ class Queue:
         self._app = App(connector=SyncPsycopgConnector(conninfo=dsn))
         self._app.open()
 
-    def defer(self, connection: Connection, version_id: int, digests: list[str]) -> None:
-        """Puts texts in the queue."""
-        for digest in digests:
-            task = self._app.configure_task(MARK, connection=connection, queue=QUEUE)
-            task.defer(version_id=version_id, digest=digest)
+    def defer(self, connection: Connection, version_id: int, digests: list[str]) -> int:
+        """Puts texts in the queue, each once however often it is asked for. Gives how many were not in it yet."""
+        return sum(self._defer(connection, version_id, digest) for digest in digests)
+
+    def _defer(self, connection: Connection, version_id: int, digest: str) -> bool:
+        lock = f"{EDITION}:{version_id}:{digest}"
+        task = self._app.configure_task(MARK, connection=connection, queue=QUEUE, queueing_lock=lock)
+        try:
+            with connection.transaction():  # what is refused must not end the caller's transaction
+                task.defer(version_id=version_id, digest=digest)
+        except AlreadyEnqueued:
+            return False
+        return True
+
+    def defer_waiting(self, store: Store) -> int:
+        """Queues everything that has no report and is not in the queue. Gives how many."""
+        with store.transaction() as connection:
+            return sum(self._defer(connection, *each) for each in Rounds.all_unmarked(connection))
 
     def defer_all(self, store: Store) -> int:
-        """Queues everything that has no report of this edition of the marking. Gives how many."""
+        """Takes away what an older edition made, and queues everything that has no report.
+
+        Gives how many. Raises `NewerEditionError` where a newer edition works on these records.
+        """
         with store.transaction() as connection:
-            Reports.forget_older(connection)
-            waiting = Rounds.all_unmarked(connection)
-            for version_id, digest in waiting:
-                self.defer(connection, version_id, [digest])
-        return len(waiting)
+            if not Reports.forget_older(connection):
+                raise NewerEditionError
+        return self.defer_waiting(store)
 
     def close(self) -> None:
         """Closes the connections."""
@@ -82,7 +111,7 @@ class Marker:
     """The side that works: reads a text, has the crew mark it, keeps the report."""
 
     def __init__(self, store: Store, crew: Crew) -> None:
-        self._store = store
+        self.store = store
         self._crew = crew
         self._opened: dict[int, OpenedExercise] = {}
 
@@ -109,42 +138,69 @@ class Marker:
         await asyncio.to_thread(self._keep, version_id, digest, report)
 
     def _files(self, version_id: int) -> dict[str, bytes]:
-        with self._store.transaction() as connection:
+        with self.store.transaction() as connection:
             return Exercises.files(connection, version_id)
 
     def _source(self, version_id: int, digest: str) -> tuple[str, bytes | None]:
-        with self._store.transaction() as connection:
+        with self.store.transaction() as connection:
             if Reports.has(connection, version_id, digest):
                 return "", None
             return Reports.source(connection, digest) or ("", None)
 
     def _keep(self, version_id: int, digest: str, report: Report) -> None:
-        with self._store.transaction() as connection:
+        with self.store.transaction() as connection:
             kept = Reports.add(connection, version_id, digest, report)
         log.info("marked", version_id=version_id, digest=digest[:12], status=report.status, kept=kept)
 
 
+_VERSION: Final = f"made by procrastinate {version('procrastinate')}"
+_DROPS: Final = r"""
+    SELECT format('DROP TABLE IF EXISTS %s CASCADE', oid::regclass) FROM pg_class
+    WHERE relname LIKE 'procrastinate\_%' AND relkind = 'r'
+    UNION ALL
+    SELECT format('DROP FUNCTION IF EXISTS %s CASCADE', oid::regprocedure) FROM pg_proc
+    WHERE proname LIKE 'procrastinate\_%'
+    UNION ALL
+    SELECT format('DROP TYPE IF EXISTS %s CASCADE', oid::regtype) FROM pg_type
+    WHERE typname LIKE 'procrastinate\_%' AND typtype IN ('e', 'c')
+      AND NOT EXISTS (SELECT FROM pg_class WHERE pg_class.reltype = pg_type.oid AND relkind <> 'c')
+"""
+"""Statements that take away everything of the queue, whatever a version of the library made of it."""
+
+
 def prepare_queue(dsn: str) -> None:
-    """Makes the queue's tables where they are not there yet."""
+    """Makes the queue's tables; makes them again where another version of the library made them."""
     with connect(dsn) as connection:
-        there = connection.execute("SELECT to_regclass('procrastinate_jobs')").fetchone()
-    if there is None or there[0] is None:
-        app = App(connector=SyncPsycopgConnector(conninfo=dsn))
-        with app.open():
-            app.schema_manager.apply_schema()
+        there = connection.execute("SELECT obj_description(to_regclass('procrastinate_jobs'))").fetchone()
+        made_by = there[0] if there else None
+        if made_by == _VERSION:
+            return
+        for (drop,) in connection.execute(_DROPS).fetchall():
+            connection.execute(drop)
+    app = App(connector=SyncPsycopgConnector(conninfo=dsn))
+    with app.open():
+        app.schema_manager.apply_schema()
+    with connect(dsn) as connection:
+        connection.execute(f"COMMENT ON TABLE procrastinate_jobs IS '{_VERSION}'")
 
 
-async def work(dsn: str, marker: Marker, concurrency: int) -> None:
-    """Takes jobs until cancelled."""
+async def work(dsn: str, marker: Marker, concurrency: int, began: Callable[[], None] = lambda: None) -> None:
+    """Takes jobs until cancelled, or until the database goes away. `began` is called once it answers."""
+    queue = Queue(dsn)
     app = App(connector=PsycopgConnector(conninfo=dsn))
     app.add_tasks_from(_tasks(), namespace="hob")
-    async with app.open_async():
-        await app.run_worker_async(
-            queues=[QUEUE],
-            concurrency=concurrency + 1,  # one more for the taking up of stalled jobs
-            additional_context={"marker": marker},
-            fetch_job_polling_interval=POLLING_SECONDS,
-            install_signal_handlers=False,
-            shutdown_graceful_timeout=1,
-            delete_jobs="successful",
-        )
+    try:
+        await asyncio.to_thread(queue.defer_all, marker.store)
+        async with app.open_async():
+            began()
+            await app.run_worker_async(
+                queues=[QUEUE],
+                concurrency=concurrency + 1,  # one more for the taking up of stalled jobs
+                additional_context={"marker": marker, "defer_waiting": lambda: queue.defer_waiting(marker.store)},
+                fetch_job_polling_interval=POLLING_SECONDS,
+                install_signal_handlers=False,
+                shutdown_graceful_timeout=1,
+                delete_jobs="successful",
+            )
+    finally:
+        await asyncio.to_thread(queue.close)

@@ -8,11 +8,17 @@ from typing import Final
 
 from ..core.exercise import is_part
 from ..crew import OpenedExercise, digest_of
-from ..store import Exercises, Rounds, Store
+from ..store import Classes, Exercises, Rounds, Store, Teachers
+from ..store.hashes import new_token
+from ..store.store import Connection
 from .tries import tries
 
 HERE: Final = Path(__file__).parent
 CLASS_NAME: Final = "7 Larch"
+TEACHER: Final = "Linden"
+COLLEAGUE: Final = "Hazel"
+STUDENT: Final = "Wren"
+"""As whom the demo lets one in: its teacher, with a colleague to share a class with, and one of the students."""
 EXERCISES: Final = (
     "bakehouse-rush",
     "first-count",
@@ -60,21 +66,32 @@ def load_demo(
     handed = set(classes)
     folders = {name: exercise_folder(name) for name in exercises()}
     with store.transaction() as connection:
+        teacher_id = _teacher(connection)
         new = [name for name, files in folders.items() if not Exercises.known(connection, name, digest_of(files))]
     for name, exercise in zip(new, opened([folders[name] for name in new]) if new else [], strict=True):
         files = folders[name]
         facts = {key: getattr(exercise, key) for key in ("title", "out_of", "seconds", "scenarios")}
         with store.transaction() as connection:
-            version_id = Exercises.add(connection, name, exercise.key, files, facts)
+            version_id = Exercises.add(connection, name, exercise.key, files, facts, teacher_id)
             if name not in handed:
                 continue
-            round_id = Rounds.open(connection, CLASS_NAME, version_id)
+            class_id = Classes.named(connection, CLASS_NAME, teacher_id)
+            round_id = Rounds.open(connection, class_id, version_id)
             Rounds.date_back(
                 connection, round_id, DAYS * (len(EXERCISES) - EXERCISES.index(name)) % (DAYS * len(EXERCISES))
             )
-            for each in tries(name):
-                file = f"{each.student.casefold()}.py"
-                Rounds.hand_in(connection, CLASS_NAME, round_id, each.student, file, each.source.encode())
-            for file, source in hand_ins(name).items():
-                student = file.removesuffix(".py").capitalize()
-                Rounds.hand_in(connection, CLASS_NAME, round_id, student, file, source)
+            texts = [(each.student, f"{each.student.casefold()}.py", each.source.encode()) for each in tries(name)]
+            texts += [(file.removesuffix(".py").capitalize(), file, source) for file, source in hand_ins(name).items()]
+            ids = Classes.add_students(connection, class_id, [student for student, _, _ in texts])
+            for student, file, source in texts:
+                Rounds.hand_in(connection, round_id, ids[student], file, source)
+
+
+def _teacher(connection: Connection) -> int:
+    """The sample teacher, made with a colleague where there is none. Nobody knows their passwords."""
+    row = Teachers.named(connection, TEACHER)
+    if row is not None:
+        return int(row["id"])
+    teacher_id = Teachers.add(connection, TEACHER, new_token())
+    Teachers.add(connection, COLLEAGUE, new_token())
+    return teacher_id

@@ -1,5 +1,6 @@
 """The web: one router a screen over the records and the crew."""
 
 from .app import create_app, create_disk_app
+from .demo_links import DemoLinks
 
-__all__ = ["create_app", "create_disk_app"]
+__all__ = ["DemoLinks", "create_app", "create_disk_app"]

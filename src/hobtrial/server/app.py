@@ -6,64 +6,107 @@ import asyncio
 import contextlib
 import hashlib
 import traceback
-from collections.abc import AsyncIterator, Callable
+from collections.abc import AsyncIterator, Callable, Iterable
 from pathlib import Path
 from typing import Final
 
 import structlog
-from fastapi import APIRouter, FastAPI, HTTPException, Request
+from fastapi import APIRouter, Depends, FastAPI, HTTPException, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import FileResponse, JSONResponse, Response
 from fastapi.staticfiles import StaticFiles
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.types import Lifespan
 
-from ..crew import Crew, InternalError, Marker, Players, Queue, WorkerGoneError, work
-from ..store import Store
-from . import bench, handing_in, live, play, sheet, trial, workshop
+from ..crew import Crew, InternalError, Marker, Players, Queue
+from ..store import AwayError, Store
+from . import (
+    bench,
+    classes,
+    handing_in,
+    health,
+    lists,
+    live,
+    play,
+    sheet,
+    signing_in,
+    student,
+    teachers,
+    trial,
+    workshop,
+)
 from . import round as round_
+from .access import admit
+from .demo_links import DemoLinks
 from .deps import PlayServices, Services
 from .guard import Guard
+from .logbook import Logbook
+from .marking import Marking
+from .openapi import described
 from .plays import DiskPlays, StoredPlays
 from .proofs import Proofs
+from .settings import Settings
 
 FRONT_END: Final = Path(__file__).resolve().parents[3] / "web" / "dist"
 REPLAYS: Final = 2
 """Workers that play trials for people who look at them; the queue has its own."""
+STOP_SECONDS: Final = 2
+"""How long a proof may take to come to the end of its planted slip when the server stops."""
 
-ROUTERS: Final = (bench.router, round_.router, sheet.router, handing_in.router, trial.router, workshop.router)
-"""What needs the database; playing does not."""
+ROUTERS: Final = (
+    health.router,
+    signing_in.router,
+    teachers.router,
+    classes.router,
+    lists.router,
+    student.router,
+    bench.router,
+    round_.router,
+    sheet.router,
+    handing_in.router,
+    trial.router,
+    workshop.router,
+    play.router,
+    live.router,
+)
 
 log = structlog.get_logger()
 
 
-def create_app(dsn: str | None = None, *, workers: int = 2, front_end: Path = FRONT_END) -> FastAPI:
-    """The application on a database; without one it only describes itself."""
+def create_app(
+    dsn: str | None = None,
+    settings: Settings | None = None,
+    *,
+    demo: DemoLinks | None = None,
+    front_end: Path = FRONT_END,
+) -> FastAPI:
+    """The application on a database; without one it only describes itself. With `demo`, its links let people in."""
+    settings = settings or Settings()
 
     @contextlib.asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
         assert dsn is not None
         store, queue = Store(dsn), Queue(dsn)
-        log.info("queued", scripts=queue.defer_all(store))
-        async with Crew(REPLAYS) as looking, Crew(workers) as marking, Crew(1) as proving, Players() as players:
+        workers = settings.workers
+        async with Crew(REPLAYS) as looking, Crew(max(workers, 1)) as crew, Crew(1) as proving, Players() as players:
             marker = Marker(store, looking)
-            plays = StoredPlays(store, marker)
+            marking = Marking(store, Marker(store, crew), workers)
             proofs = Proofs(proving)
-            app.state.services = Services(looking, players, plays, store, queue, marker, proofs)
-            warming = asyncio.create_task(looking.warm_up())
-            working = asyncio.create_task(work(dsn, Marker(store, marking), workers))
+            plays = StoredPlays(store, marker)
+            app.state.services = Services(looking, players, plays, store, queue, marker, proofs, marking, demo)
+            tasks = [asyncio.create_task(looking.warm_up()), asyncio.create_task(marking.run())]
             try:
                 yield
             finally:
-                await proofs.end()
-                working.cancel()
-                with contextlib.suppress(asyncio.CancelledError, WorkerGoneError):
-                    await working
-                    await warming
+                with contextlib.suppress(TimeoutError):
+                    await asyncio.wait_for(proofs.end(), STOP_SECONDS)
+                for task in tasks:
+                    task.cancel()
+                await asyncio.gather(*tasks, return_exceptions=True)
         queue.close()
         store.close()
 
-    return _application(lifespan if dsn else None, *ROUTERS, play.router, live.router, pages=front_end)
+    return _application(lifespan if dsn else None, *ROUTERS, admit=admit, pages=front_end, hosts=settings.hosts)
 
 
 def create_disk_app(
@@ -77,10 +120,16 @@ def create_disk_app(
             app.state.services = PlayServices(crew, players, DiskPlays(crew, files, read_script))
             yield
 
-    return _application(lifespan, play.router, live.router, pages=front_end)
+    return _application(lifespan, play.router, live.router, admit=None, pages=front_end)
 
 
-def _application(lifespan: Lifespan[FastAPI] | None, *routers: APIRouter, pages: Path) -> FastAPI:
+def _application(
+    lifespan: Lifespan[FastAPI] | None,
+    *routers: APIRouter,
+    admit: Callable[..., None] | None,
+    pages: Path,
+    hosts: Iterable[str] = (),
+) -> FastAPI:
     app = FastAPI(
         title="Hob Trial",
         version="1",
@@ -90,13 +139,17 @@ def _application(lifespan: Lifespan[FastAPI] | None, *routers: APIRouter, pages:
         redoc_url=None,
     )
     for router in routers:
-        app.include_router(router)
+        app.include_router(router, dependencies=[Depends(admit)] if admit is not None else None)
     app.add_middleware(GZipMiddleware, minimum_size=2000)
-    app.add_middleware(Guard)
+    app.add_middleware(Guard, hosts=hosts)
+    app.add_middleware(Logbook)
     app.add_exception_handler(RequestValidationError, _not_understood)
+    app.add_exception_handler(AwayError, _away)
     app.add_exception_handler(InternalError, _our_fault)
     app.add_exception_handler(Exception, _our_fault)
     _serve_front_end(app, pages)
+    if admit is not None:
+        app.openapi = lambda: described(app)  # type: ignore[method-assign]
     return app
 
 
@@ -104,6 +157,12 @@ async def _not_understood(request: Request, error: Exception) -> Response:
     assert isinstance(error, RequestValidationError)
     places = "; ".join(f"{'.'.join(str(part) for part in each['loc'])}: {each['msg']}" for each in error.errors())
     return JSONResponse({"detail": f"This request cannot be read: {places}."}, 422)
+
+
+async def _away(request: Request, error: Exception) -> Response:
+    """The database does not answer: the page says so, and asks again by itself."""
+    log.warning("the records cannot be reached", path=request.url.path)
+    return JSONResponse({"detail": str(error)}, 503, {"retry-after": "2"})
 
 
 async def _our_fault(request: Request, error: Exception) -> Response:
@@ -124,7 +183,17 @@ def _serve_front_end(app: FastAPI, folder: Path) -> None:
     def page(path: str) -> Response:
         if path.startswith("api/") or not (folder / "index.html").is_file():
             raise HTTPException(404, "There is nothing at this address.")
-        known = (folder / path).resolve()
-        if path and known.is_file() and known.is_relative_to(folder.resolve()):
+        known = _file_at(folder, path)
+        if known is not None:
             return FileResponse(known)
         return FileResponse(folder / "index.html", headers={"cache-control": "no-cache"})
+
+
+def _file_at(folder: Path, path: str) -> Path | None:
+    """The file of the front end at an address; nothing where there is none, or the address is no name of a file."""
+    try:
+        known = (folder / path).resolve()
+        there = bool(path) and known.is_file() and known.is_relative_to(folder.resolve())
+    except (OSError, ValueError):  # too long, or with a NUL in it
+        return None
+    return known if there else None

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from fastapi import APIRouter
 
-from ..store import Exercises, Rounds
+from ..store import Classes, Exercises, Rounds
+from .access import TeacherId
 from .deps import Parts
 from .views import BenchView, ExerciseHead, RoundSummary
 
@@ -12,12 +13,14 @@ router = APIRouter(prefix="/api", tags=["bench"])
 
 
 @router.get("/bench")
-def bench(parts: Parts) -> BenchView:
-    """All rounds, the newest first, and all exercises."""
+def bench(parts: Parts, teacher_id: TeacherId) -> BenchView:
+    """The rounds of a teacher's classes, the newest first, and all exercises."""
     with parts.store.transaction() as connection:
-        rows, exercises, classes = Rounds.all(connection), Exercises.newest(connection), Rounds.classes(connection)
+        rows, exercises = Rounds.all(connection, teacher_id), Exercises.newest(connection)
+        classes = [row["name"] for row in Classes.of(connection, teacher_id) if row["put_away_at"] is None]
     return BenchView(
         rounds=[RoundSummary(class_name=row.pop("class"), **row) for row in rows],
         exercises=[ExerciseHead(**row) for row in exercises],
         classes=classes,
+        marking_trouble=parts.marking.trouble,
     )

@@ -13,6 +13,12 @@ from .views import GroupView, Predicted, StudentRow, Typical, VariantView
 NO_ROUND: Final = "There is no such round. Choose one on the bench."
 
 
+def sentence(error: Exception) -> str:
+    """What an error of the rooms below says, as a sentence."""
+    words = str(error)
+    return f"{words[:1].upper()}{words[1:]}{'' if words.endswith(('.', '?')) else '.'}"
+
+
 def verdicts_of(report: Report | None) -> list[list[Answer]]:
     """The verdicts of a report, a list a scenario."""
     return [[check.verdict for check in scenario.checks] for scenario in report.scenarios] if report else []

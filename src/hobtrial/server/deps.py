@@ -10,6 +10,8 @@ from starlette.requests import HTTPConnection
 
 from ..crew import Crew, Marker, Players, Queue
 from ..store import Store
+from .demo_links import DemoLinks
+from .marking import Marking
 from .plays import Plays
 from .proofs import Proofs
 
@@ -31,6 +33,9 @@ class Services(PlayServices):
     queue: Queue
     marker: Marker
     proofs: Proofs
+    marking: Marking
+    demo: DemoLinks | None
+    """The links of the demo; a server for a school has none."""
 
 
 def services_of(connection: HTTPConnection) -> Services:

@@ -8,9 +8,11 @@ nothing passes it by.
 from __future__ import annotations
 
 import json
+from collections.abc import Iterable
 from typing import Final
 from urllib.parse import urlsplit
 
+from starlette.exceptions import HTTPException
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 READING: Final = frozenset({"GET", "HEAD", "OPTIONS"})
@@ -29,12 +31,19 @@ HEADERS: Final = [
 ]
 
 
-class Guard:
-    """Turns down foreign hosts and foreign writes, and adds the headers of every answer."""
+LARGEST_BODY: Final = 40 * 2**20
+"""Bytes of a request: what a class hands in, and what goes round it."""
+LONGEST_ADDRESS: Final = 4000
+"""Bytes of an address, with what stands after its question mark."""
+TOO_LARGE: Final = f"This is more than {LARGEST_BODY // 2**20} MB, which is too much at once. Send it in parts."
 
-    def __init__(self, app: ASGIApp, hosts: frozenset[str] = LOOPBACK) -> None:
+
+class Guard:
+    """Turns down foreign hosts, foreign writes and what is too large, and adds the headers of every answer."""
+
+    def __init__(self, app: ASGIApp, hosts: Iterable[str] = ()) -> None:
         self._app = app
-        self._hosts = hosts
+        self._hosts = LOOPBACK | {host.casefold() for host in hosts}
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Answers or passes on one request."""
@@ -45,19 +54,37 @@ class Guard:
         host = headers.get("host", "")
         refusal = self._refusal(scope, host, headers.get("origin"))
         if refusal is None:
-            await self._app(scope, receive, _with_headers(send))
+            await self._app(scope, _limited(receive), _with_headers(send))
         elif scope["type"] == "websocket":
             await send({"type": "websocket.close", "code": 1008, "reason": refusal})
         else:
             await _refuse(send, refusal)
 
     def _refusal(self, scope: Scope, host: str, origin: str | None) -> str | None:
-        if _name(host) not in self._hosts:
+        if len(scope["path"].encode("utf-8", "replace")) + len(scope["query_string"]) > LONGEST_ADDRESS:
+            return "This address is too long to be one of ours."
+        if _name(host).casefold() not in self._hosts:
             return f"This server does not answer to the name {host[:80]!r}. Open it at the address that it printed."
         writes = scope["type"] == "websocket" or scope["method"] not in READING
         if writes and (origin is None or urlsplit(origin).netloc != host):
             return "This request was sent by another page, so nothing was changed. Send it from the application itself."
         return None
+
+
+def _limited(receive: Receive) -> Receive:
+    """What comes in, up to a limit; beyond it whoever reads gets 413."""
+    left = LARGEST_BODY
+
+    async def receiving() -> Message:
+        nonlocal left
+        message = await receive()
+        if message["type"] == "http.request":
+            left -= len(message.get("body", b""))
+            if left < 0:
+                raise HTTPException(413, TOO_LARGE)
+        return message
+
+    return receiving
 
 
 def _name(host: str) -> str:

@@ -1,24 +1,29 @@
-"""Handing in: scripts and class lists, matched to students by name."""
+"""Handing in: scripts, matched to students by name."""
 
 from __future__ import annotations
 
 import asyncio
 from typing import Annotated
 
-from fastapi import APIRouter, Form, HTTPException, Response, UploadFile
+from fastapi import APIRouter, Form, HTTPException, UploadFile
 from pydantic import Field, TypeAdapter, ValidationError
 
-from ..core.roster import LONGEST_NAME, match, read_list, write_list
+from ..core.roster import LONGEST_NAME, match
 from ..core.words import UsageError
-from ..crew.parcels import LARGEST_FILE, scripts_in
-from ..store import Rounds
-from .building import NO_ROUND
+from ..crew.parcels import LARGEST_FILE, Received, scripts_in
+from ..store import Classes, Rounds
+from .building import NO_ROUND, sentence
 from .deps import Parts, Services
-from .views import Added, DoubtView, HandedIn, Sorry
+from .given import clean_text, cleaned
+from .views import DoubtView, HandedIn, LeftOut, Sorry
 
 router = APIRouter(prefix="/api/rounds", tags=["handing in"])
 
-Student = Annotated[str, Field(max_length=LONGEST_NAME)]
+LONGEST_FILE_NAME = 200
+"""Characters of a file's name."""
+ANSWERS: TypeAdapter[dict[str, Annotated[str, Field(max_length=LONGEST_NAME)]]] = TypeAdapter(
+    dict[str, Annotated[str, Field(max_length=LONGEST_NAME)]]
+)
 
 
 @router.post("/{round_id}/scripts", responses={422: {"model": Sorry}})
@@ -28,69 +33,51 @@ async def hand_in(
     """Hands in files or zips: matched to students by name, or as `answers` ({file: student}) says.
 
     Nothing is handed in for a file that is doubtful and has no answer; send it again with one. An empty
-    answer leaves it out.
+    answer leaves it out. What is no script is named, and keeps no other file out.
     """
-    contents = [(file.filename or "", await file.read(LARGEST_FILE + 1)) for file in files]
+    contents = [
+        (clean_text(file.filename or "")[:LONGEST_FILE_NAME], await file.read(LARGEST_FILE + 1)) for file in files
+    ]
     try:
-        said: dict[str, str] = TypeAdapter(dict[str, Student]).validate_json(answers)
-        sources = dict(scripts_in(contents))
+        said = ANSWERS.validate_python(cleaned(ANSWERS.validate_json(answers)))
     except ValidationError:
         raise HTTPException(422, "The answers cannot be read; they are names of students by file.") from None
-    except UsageError as error:
-        raise HTTPException(422, str(error)) from None
-    return await asyncio.to_thread(_hand_in, parts, round_id, sources, said)
+
+    def work() -> HandedIn:
+        return _hand_in(parts, round_id, scripts_in(contents), said)
+
+    return await asyncio.to_thread(work)
 
 
-def _hand_in(parts: Services, round_id: int, sources: dict[str, bytes], said: dict[str, str]) -> HandedIn:
+def _hand_in(parts: Services, round_id: int, received: Received, said: dict[str, str]) -> HandedIn:
+    """Matches first, which can take a while, and then writes everything in one go."""
+    sources = {clean_text(file)[:LONGEST_FILE_NAME]: source for file, source in received.scripts.items()}
     with parts.store.transaction() as connection:
         row = Rounds.one(connection, round_id)
         if row is None:
             raise HTTPException(404, NO_ROUND)
-        known = Rounds.students(connection, row["class"])
-        doubtful: list[DoubtView] = []
-        handed = 0
-        for found in match([file for file in sources if file not in said], known):
-            if found.student is None:
-                doubtful.append(DoubtView(file=found.file, candidates=list(found.candidates), why=found.why))
-            else:
-                said[found.file] = found.student
-        for file, student in said.items():
-            if student and file in sources:
-                Rounds.hand_in(connection, row["class"], round_id, student, file, sources[file])
-                handed += 1
-        parts.queue.defer(connection, row["version_id"], Rounds.unmarked(connection, round_id))
-        return HandedIn(handed_in=handed, doubtful=doubtful, students=Rounds.students(connection, row["class"]))
-
-
-@router.get("/{round_id}/students.csv", response_class=Response)
-def class_list(round_id: int, parts: Parts) -> Response:
-    """The class as CSV, one name a line."""
-    with parts.store.transaction() as connection:
-        row = Rounds.one(connection, round_id)
-        if row is None:
-            raise HTTPException(404, NO_ROUND)
-        names = Rounds.students(connection, row["class"])
-    headers = {"content-disposition": 'attachment; filename="students.csv"'}
-    return Response(write_list(names), media_type="text/csv; charset=utf-8", headers=headers)
-
-
-@router.post("/{round_id}/students", responses={422: {"model": Sorry}})
-async def add_students(round_id: int, parts: Parts, file: UploadFile) -> Added:
-    """Adds the students of a CSV list to the class; who is there already stays."""
+        known = Classes.names(connection, row["class_id"])
+    doubtful: list[DoubtView] = []
+    whose = {file: student.strip() for file, student in said.items() if student.strip() and file in sources}
+    for found in match([file for file in sources if file not in said], known):
+        if found.student is None:
+            doubtful.append(DoubtView(file=found.file, candidates=list(found.candidates), why=found.why))
+        else:
+            whose[found.file] = found.student
     try:
-        names = read_list((await file.read(LARGEST_FILE + 1)).decode("utf-8-sig"))
-    except UnicodeDecodeError:
-        raise HTTPException(422, "This list is not saved as UTF-8; save it again with that encoding.") from None
-    except UsageError as error:
-        raise HTTPException(422, f"{file.filename}: {error}") from None
-
-    def write() -> int:
         with parts.store.transaction() as connection:
-            row = Rounds.one(connection, round_id)
-            if row is None:
-                raise HTTPException(404, NO_ROUND)
-            before = len(Rounds.students(connection, row["class"]))
-            Rounds.add_students(connection, row["class"], names)
-            return len(Rounds.students(connection, row["class"])) - before
-
-    return Added(added=await asyncio.to_thread(write))
+            ids = Classes.add_students(connection, row["class_id"], whose.values()) if whose else {}
+            for file, student in whose.items():
+                Rounds.hand_in(connection, round_id, ids[student], file, sources[file])
+            parts.queue.defer(connection, row["version_id"], Rounds.unmarked(connection, round_id))
+            students = Classes.names(connection, row["class_id"])
+    except UsageError as error:
+        raise HTTPException(422, sentence(error)) from None
+    return HandedIn(
+        handed_in=len(whose),
+        doubtful=doubtful,
+        left_out=[
+            LeftOut(file=clean_text(file)[:LONGEST_FILE_NAME], why=clean_text(why)) for file, why in received.left_out
+        ],
+        students=students,
+    )

@@ -13,6 +13,7 @@ from pydantic import BaseModel, ValidationError
 
 from ..core.words import FRAMES_PER_SECOND
 from ..crew import Game, TooManyPlayersError, WorkerGoneError
+from .access import person_of
 from .deps import services_of
 from .drafts import playable_draft
 from .live_views import HEARD, Begin, Did, Ended, Keep, Kept, Pace
@@ -33,7 +34,8 @@ router = APIRouter(tags=["live"])
 @router.websocket("/api/exercises/{version_id}/live")
 async def live(socket: WebSocket, version_id: int) -> None:
     """One player's games with an exercise, one after the other, until they leave or are idle."""
-    await _serve(socket, services_of(socket).plays.playable(version_id))
+    person = person_of(socket)
+    await _serve(socket, services_of(socket).plays.playable(version_id, person.teacher_id if person else None))
 
 
 @router.websocket("/api/drafts/{draft_id}/live")

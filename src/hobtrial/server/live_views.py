@@ -10,6 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
 
 from ..core.reporting import ProblemReport
 from ..core.words import KEYS
+from .given import Given
 from .trial_views import StopView, StoryView
 
 MOST_AT_ONCE = 50
@@ -49,7 +50,7 @@ class Begin(_Said):
     """The scenario as which the game begins: with what it puts in place, and its luck."""
 
 
-class Did(_Said):
+class Did(_Said, Given):
     """What the player did."""
 
     say: Literal["did"]

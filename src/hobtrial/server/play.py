@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import base64
-from typing import Any
+from typing import Annotated, Any
 
-from fastapi import APIRouter, HTTPException
+from fastapi import APIRouter, HTTPException, Query, Request
 from fastapi.responses import JSONResponse, Response
 
 from ..core.exercise import BRIEF, schema
 from ..crew import WorkerGoneError
+from .access import person_of
 from .deps import PlayParts
 from .trial_views import SceneView, TrialView, VariableView
 from .views import KeptView, PlayView, Sorry
@@ -18,15 +19,21 @@ router = APIRouter(prefix="/api", tags=["play"])
 
 
 @router.get("/exercises/{version_id}/play", responses={404: {"model": Sorry}})
-async def playing(version_id: int, parts: PlayParts, submission_id: int | None = None) -> PlayView:
+async def playing(
+    version_id: int,
+    parts: PlayParts,
+    request: Request,
+    submission_id: Annotated[int, Query(ge=1, lt=2**31)] | None = None,
+) -> PlayView:
     """An exercise to play, with the script to begin with: a student's try, or the starter."""
+    person = person_of(request)
     playable = await parts.plays.playable(version_id)
     exercise = playable.exercise
     return PlayView(
         version_id=version_id,
         title=exercise.title,
         brief=exercise.text(BRIEF),
-        script=await parts.plays.script(version_id, submission_id),
+        script=await parts.plays.script(version_id, submission_id, person.teacher_id if person else None),
         scene=SceneView.model_validate(exercise.scene),
         variables=[VariableView(**each) for each in exercise.variables],
     )
@@ -49,23 +56,23 @@ async def look(version_id: int, name: str, parts: PlayParts) -> Response:
     return Response(base64.b64decode(packed), media_type="image/svg+xml", headers=headers)
 
 
-@router.get("/plays/{number}", responses={404: {"model": Sorry}})
-async def kept(number: int, parts: PlayParts) -> KeptView:
+@router.get("/plays/{play_id}", responses={404: {"model": Sorry}})
+async def kept(play_id: int, parts: PlayParts) -> KeptView:
     """A game that was kept: its exercise and its script."""
-    game = await parts.plays.kept(number)
+    game = await parts.plays.kept(play_id)
     playable = await parts.plays.playable(game.version_id)
     return KeptView(
-        id=number,
+        id=play_id,
         version_id=game.version_id,
         title=playable.exercise.title,
         source=game.source.decode("utf-8", "replace"),
     )
 
 
-@router.get("/plays/{number}/trial", response_model=TrialView, responses={503: {"model": Sorry}})
-async def kept_trial(number: int, parts: PlayParts) -> JSONResponse:
+@router.get("/plays/{play_id}/trial", response_model=TrialView, responses={503: {"model": Sorry}})
+async def kept_trial(play_id: int, parts: PlayParts) -> JSONResponse:
     """A game that was kept, played again as a trial beside the reference."""
-    game = await parts.plays.kept(number)
+    game = await parts.plays.kept(play_id)
     playable = await parts.plays.playable(game.version_id)
     try:
         replay: dict[str, Any] = await parts.crew.replay(playable.exercise, game.source, 0, game.scenario)

@@ -55,15 +55,15 @@ class Plays(ABC):
     """Where exercises to play come from, and where games are kept."""
 
     @abstractmethod
-    async def playable(self, version_id: int) -> Playable:
-        """An exercise to play. Raises `HTTPException` where there is none."""
+    async def playable(self, version_id: int, teacher_id: int | None = None) -> Playable:
+        """An exercise to play, and whose the games are that are kept. Raises `HTTPException` where there is none."""
 
     @abstractmethod
     async def kept(self, number: int) -> KeptPlay:
         """A game that was kept. Raises `HTTPException` where there is none."""
 
     @abstractmethod
-    async def script(self, version_id: int, submission_id: int | None) -> str:
+    async def script(self, version_id: int, submission_id: int | None, teacher_id: int | None) -> str:
         """The script to begin with."""
 
 
@@ -74,11 +74,11 @@ class StoredPlays(Plays):
         self._store = store
         self._marker = marker
 
-    async def playable(self, version_id: int) -> Playable:
+    async def playable(self, version_id: int, teacher_id: int | None = None) -> Playable:
         """A version of an exercise."""
         if not await asyncio.to_thread(self._there, version_id):
             raise HTTPException(404, NO_EXERCISE)
-        return _StoredPlayable(await self._marker.open(version_id), version_id, self._store)
+        return _StoredPlayable(await self._marker.open(version_id), version_id, self._store, teacher_id)
 
     async def kept(self, number: int) -> KeptPlay:
         """A game of the database."""
@@ -88,10 +88,10 @@ class StoredPlays(Plays):
             raise HTTPException(404, NO_PLAY)
         return KeptPlay(row["version_id"], bytes(row["source"]), row["scenario"])
 
-    async def script(self, version_id: int, submission_id: int | None) -> str:
+    async def script(self, version_id: int, submission_id: int | None, teacher_id: int | None) -> str:
         """A student's try, or the exercise's starter."""
         with self._store.transaction() as connection:
-            source = StoredRows.script(connection, version_id, submission_id)
+            source = StoredRows.script(connection, version_id, submission_id, teacher_id or 0)
         text = decode(source)
         return text.text if isinstance(text, Unreadable) else text
 
@@ -101,8 +101,9 @@ class StoredPlays(Plays):
 
 
 class _StoredPlayable(Playable):
-    def __init__(self, exercise: OpenedExercise, version_id: int, store: Store) -> None:
+    def __init__(self, exercise: OpenedExercise, version_id: int, store: Store, teacher_id: int | None) -> None:
         super().__init__(exercise)
+        self._teacher_id = teacher_id
         self._version_id = version_id
         self._store = store
 
@@ -111,7 +112,7 @@ class _StoredPlayable(Playable):
 
         def write() -> int:
             with self._store.transaction() as connection:
-                return StoredRows.keep(connection, self._version_id, source, scenario)
+                return StoredRows.keep(connection, self._version_id, source, scenario, self._teacher_id)
 
         return await asyncio.to_thread(write)
 
@@ -130,7 +131,7 @@ class DiskPlays(Plays):
     games: list[KeptPlay] = field(default_factory=list)
     _opened: OpenedExercise | None = None
 
-    async def playable(self, version_id: int) -> Playable:
+    async def playable(self, version_id: int, teacher_id: int | None = None) -> Playable:
         """The exercise on disk."""
         if version_id != DISK:
             raise HTTPException(404, NO_EXERCISE)
@@ -144,7 +145,7 @@ class DiskPlays(Plays):
             raise HTTPException(404, NO_PLAY)
         return self.games[number - 1]
 
-    async def script(self, version_id: int, submission_id: int | None) -> str:
+    async def script(self, version_id: int, submission_id: int | None, teacher_id: int | None) -> str:
         """The script as it is on disk now."""
         return self.text()
 

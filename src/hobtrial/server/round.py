@@ -5,8 +5,9 @@ from __future__ import annotations
 from fastapi import APIRouter, HTTPException
 
 from ..core.reporting import Report, groups, idea_of, why_changed, without
-from ..store import Exercises, Rounds
+from ..store import Classes, Exercises, Rounds
 from ..store.store import Row
+from .access import Teacher, TeacherId
 from .building import NO_ROUND, group_view, student_row, together
 from .deps import Parts
 from .plays import NO_EXERCISE
@@ -38,12 +39,14 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
         version_number=row["version_number"],
         newest=newest["number"],
         changed=[changed for each in submissions if (changed := _changed(each, before.get(each["id"]))) is not None],
+        class_id=row["class_id"],
         class_name=row["class"],
         out_of=row["out_of"],
         opened_at=row["opened_at"],
         trials=len(submissions) * sum(len(each.get("trials", [""])) for each in row["scenarios"]),
         game_seconds=len(submissions) * row["seconds"],
         done=len(reports),
+        marking_trouble=parts.marking.trouble if len(reports) < len(submissions) else None,
         seconds=took if took is not None and took > 0 else None,
         scenarios=row["scenarios"],
         students=[student_row(each, withdrawn, predictions.get(each["id"], {})) for each in submissions],
@@ -57,7 +60,7 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
 
 
 @router.put("/{round_id}/withdrawn", status_code=204, responses={404: {"model": Sorry}})
-def withdraw(round_id: int, wanted: Withdrawal, parts: Parts) -> None:
+def withdraw(round_id: int, wanted: Withdrawal, parts: Parts, teacher: Teacher) -> None:
     """Withdraws a finding for one student or for a whole group, or puts it back. Marks stay as they are."""
     with parts.store.transaction() as connection:
         if Rounds.one(connection, round_id) is None:
@@ -67,16 +70,17 @@ def withdraw(round_id: int, wanted: Withdrawal, parts: Parts) -> None:
             if row is None or row["round_id"] != round_id:
                 raise HTTPException(404, "There is no such try in this round.")
         key = wanted.key if wanted.submission_id is not None else idea_of(wanted.key)
-        Rounds.set_withdrawn(connection, round_id, key, wanted.submission_id, wanted.withdrawn)
+        Rounds.set_withdrawn(connection, round_id, key, wanted.submission_id, wanted.withdrawn, teacher.name)
 
 
 @router.post("", responses={404: {"model": Sorry}})
-def open_round(wanted: NewRound, parts: Parts) -> Opened:
+def open_round(wanted: NewRound, parts: Parts, teacher_id: TeacherId) -> Opened:
     """Opens the round of a class at an exercise; the one that there is already is given again."""
     with parts.store.transaction() as connection:
         if not Exercises.there(connection, wanted.version_id):
             raise HTTPException(404, NO_EXERCISE)
-        return Opened(id=Rounds.open(connection, wanted.class_name.strip(), wanted.version_id))
+        class_id = Classes.named(connection, wanted.class_name.strip(), teacher_id)
+        return Opened(id=Rounds.open(connection, class_id, wanted.version_id))
 
 
 @router.post("/{round_id}/mark", status_code=202)

@@ -18,6 +18,7 @@ from ..core.script.read import decode
 from ..crew import WorkerGoneError
 from ..store import Reports, Rounds
 from ..store.store import Row
+from .access import Teacher
 from .building import verdicts_of
 from .deps import Parts
 from .feedback import feedback_page
@@ -160,22 +161,29 @@ def _shortest_words(report: Report | None) -> dict[int, str]:
 
 
 @router.put("/{submission_id}/own", status_code=204, responses={404: {"model": Sorry}})
-def own_mark(submission_id: int, own: OwnMark, parts: Parts) -> None:
+def own_mark(submission_id: int, own: OwnMark, parts: Parts, teacher: Teacher) -> None:
     """Keeps a teacher's own mark and comment; the computed one stays as it is."""
     with parts.store.transaction() as connection:
-        if Rounds.one_submission(connection, submission_id) is None:
+        row = Rounds.one_submission(connection, submission_id)
+        if row is None:
             raise HTTPException(404, NO_TRY)
-        Rounds.set_own(connection, submission_id, own.marks, own.comment)
+        round_row = Rounds.one(connection, row["round_id"])
+        assert round_row is not None
+        if own.marks is not None and own.marks > round_row["out_of"]:
+            raise HTTPException(
+                422, f"This exercise has {round_row['out_of']:g} marks; {own.marks:g} are more than that."
+            )
+        Rounds.set_own(connection, submission_id, own.marks, own.comment, teacher.name)
 
 
 @router.put("/{submission_id}/scenarios/{number}/prediction", status_code=204, responses={404: {"model": Sorry}})
-def predict(submission_id: int, number: int, given: Guesses, parts: Parts) -> None:
+def predict(submission_id: int, number: int, given: Guesses, parts: Parts, teacher: Teacher) -> None:
     """Keeps what is predicted for a scenario, before its run is looked at."""
     _, scenarios = _row(parts, submission_id)
     if not 0 <= number < len(scenarios):
         raise HTTPException(404, f"This exercise has scenarios 0 to {len(scenarios) - 1}; there is no number {number}.")
     with parts.store.transaction() as connection:
-        Rounds.predict(connection, submission_id, number, given.guesses)
+        Rounds.predict(connection, submission_id, number, given.guesses, teacher.name)
 
 
 def _neighbour(submissions: list[Row], submission_id: int, step: int) -> Neighbour | None:

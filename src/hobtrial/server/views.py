@@ -13,6 +13,7 @@ from ..core.exercise import CheckKind
 from ..core.explaining import Confidence
 from ..core.judging import Answer
 from ..core.reporting import CraftReport, Fault, PartMarks, ProblemReport, Turned
+from .given import Given
 from .trial_views import SceneView, VariableView
 
 Status = Literal["waiting", "marked", "unreadable", "stopped", "unmarked"]
@@ -49,6 +50,8 @@ class BenchView(BaseModel):
     rounds: list[RoundSummary]
     exercises: list[ExerciseHead]
     classes: list[str]
+    marking_trouble: str | None
+    """Why marking does not run just now."""
 
 
 class CheckHead(BaseModel):
@@ -78,7 +81,7 @@ class Predicted(BaseModel):
     of: int
 
 
-class Guesses(BaseModel):
+class Guesses(Given):
     """What is predicted, by name."""
 
     guesses: dict[Annotated[str, Field(max_length=60)], Annotated[str, Field(max_length=60)]] = Field(max_length=20)
@@ -136,11 +139,11 @@ class GroupView(BaseModel):
     """Whether it is withdrawn for everybody who has it."""
 
 
-class Withdrawal(BaseModel):
+class Withdrawal(Given):
     """A finding to withdraw or put back: for the student of a try, or for everybody where there is none."""
 
     key: str = Field(max_length=4000)
-    submission_id: int | None = None
+    submission_id: Annotated[int, Field(ge=1, lt=2**31)] | None = None
     withdrawn: bool
 
 
@@ -188,12 +191,15 @@ class RoundView(BaseModel):
     """The number of the newest version of its exercise."""
     changed: list[ChangedMarks]
     """Whose marks the present version changed."""
+    class_id: int
     class_name: str
     out_of: float
     opened_at: datetime
     trials: int
     game_seconds: float
     done: int
+    marking_trouble: str | None
+    """Why marking does not run just now, where scripts wait for it."""
     seconds: float | None
     scenarios: list[ScenarioHead]
     students: list[StudentRow]
@@ -324,10 +330,10 @@ class KeptView(BaseModel):
     source: str
 
 
-class NewRound(BaseModel):
+class NewRound(Given):
     """A class and an exercise to open a round for."""
 
-    version_id: int
+    version_id: Annotated[int, Field(ge=1, lt=2**31)]
     class_name: str = Field(min_length=1, max_length=60, pattern=r"\S")
 
 
@@ -357,15 +363,23 @@ class DoubtView(BaseModel):
     why: str
 
 
+class LeftOut(BaseModel):
+    """A file that cannot be handed in, and why."""
+
+    file: str
+    why: str
+
+
 class HandedIn(BaseModel):
     """What became of files that were handed in; the doubtful ones wait for an answer."""
 
     handed_in: int
     doubtful: list[DoubtView]
+    left_out: list[LeftOut]
     students: list[str]
 
 
-class OwnMark(BaseModel):
+class OwnMark(Given):
     """A teacher's own mark and comment beside the computed one; no mark takes it back."""
 
     marks: float | None = Field(default=None, ge=0, le=1000, multiple_of=0.5)

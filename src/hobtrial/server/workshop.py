@@ -15,7 +15,9 @@ from ..core.words import UsageError
 from ..core.workshop import apply, in_words, new_files, title_of
 from ..crew import InternalError, WorkerGoneError
 from ..crew.parcels import LARGEST_EXERCISE, exercise_in
-from ..store import Draft, Drafts, Exercises, Rounds, StaleDraftError
+from ..store import Classes, Draft, Drafts, Exercises, Rounds, StaleDraftError
+from .access import Teacher, TeacherId
+from .building import sentence
 from .deps import Parts, Services
 from .drafts import NOT_PLAYABLE, read_draft
 from .views import Sorry
@@ -40,17 +42,16 @@ ENDED: Final = (
     "The machine ended the worker while it played the reference. That says nothing about your draft, and nothing is "
     "lost. Change something, or open it again."
 )
-MOST_DRAFTS: Final = 500
 MOST_FILES: Final = 200
 
 router = APIRouter(prefix="/api", tags=["workshop"], responses={404: {"model": Sorry}})
 
 
 @router.get("/drafts")
-def drafts(parts: Parts) -> list[DraftHead]:
-    """All drafts, the one that was changed last first."""
+def drafts(parts: Parts, teacher_id: TeacherId) -> list[DraftHead]:
+    """A teacher's drafts, the one that was changed last first."""
     with parts.store.transaction() as connection:
-        rows = Drafts.all(connection)
+        rows = Drafts.all(connection, teacher_id)
     return [
         DraftHead(id=row["id"], title=title_of(bytes(row["settings"] or b"")), changed_at=row["changed_at"])
         for row in rows
@@ -58,21 +59,26 @@ def drafts(parts: Parts) -> list[DraftHead]:
 
 
 @router.post("/drafts", responses={409: {"model": Sorry}})
-def begin(given: BeginDraft, parts: Parts) -> DraftId:
-    """A draft that begins with nothing, or with a version of an exercise."""
-    with parts.store.transaction() as connection:
-        if len(Drafts.all(connection)) >= MOST_DRAFTS:
-            raise HTTPException(409, f"There are {MOST_DRAFTS} drafts already. Take some away first.")
-        if given.version_id is None:
-            return DraftId(id=Drafts.begin(connection, "", new_files(given.title), "begun"))
-        if not Exercises.there(connection, given.version_id):
-            raise HTTPException(404, "There is no such exercise. Choose one on the bench.")
-        files, slug = Exercises.files(connection, given.version_id), Exercises.slug(connection, given.version_id)
-        return DraftId(id=Drafts.begin(connection, slug, files, "opened"))
+def begin(given: BeginDraft, parts: Parts, teacher: Teacher, teacher_id: TeacherId) -> DraftId:
+    """A draft that begins with nothing, or with a version of an exercise.
+
+    With an exercise of one's own it becomes its next version; with another's it becomes an exercise beside it.
+    """
+    try:
+        with parts.store.transaction() as connection:
+            if given.version_id is None:
+                return DraftId(id=Drafts.begin(connection, teacher_id, "", new_files(given.title), "begun"))
+            if not Exercises.there(connection, given.version_id):
+                raise HTTPException(404, "There is no such exercise. Choose one on the bench.")
+            files = Exercises.files(connection, given.version_id)
+            slug = Exercises.own_slug(connection, given.version_id, teacher_id, owner=teacher.owner)
+            return DraftId(id=Drafts.begin(connection, teacher_id, slug, files, "opened"))
+    except UsageError as error:
+        raise HTTPException(409, sentence(error)) from None
 
 
 @router.post("/drafts/files", responses={422: {"model": Sorry}})
-async def bring(parts: Parts, files: list[UploadFile]) -> DraftId:
+async def bring(parts: Parts, teacher_id: TeacherId, files: list[UploadFile]) -> DraftId:
     """A draft of what is brought: the files of an exercise, or its folder zipped, however faulty they are."""
     contents, left = [], LARGEST_EXERCISE
     for file in files[:MOST_FILES]:
@@ -84,13 +90,12 @@ async def bring(parts: Parts, files: list[UploadFile]) -> DraftId:
     def write() -> int:
         found = exercise_in(contents)
         with parts.store.transaction() as connection:
-            return Drafts.begin(connection, "", found, "brought in")
+            return Drafts.begin(connection, teacher_id, "", found, "brought in")
 
     try:
         return DraftId(id=await asyncio.to_thread(write))
     except UsageError as error:
-        words = str(error)
-        raise HTTPException(422, f"{words[:1].upper()}{words[1:]}.") from None
+        raise HTTPException(422, sentence(error)) from None
 
 
 @router.get("/drafts/{draft_id}")
@@ -180,7 +185,7 @@ def look(draft_id: int, name: str, parts: Parts) -> Response:
 
 
 @router.post("/drafts/{draft_id}/set", responses={409: {"model": Sorry}, 503: {"model": Sorry}})
-async def set_for_class(draft_id: int, given: SetDraft, parts: Parts) -> DraftId:
+async def set_for_class(draft_id: int, given: SetDraft, parts: Parts, teacher_id: TeacherId) -> DraftId:
     """Makes a version of the draft and opens a round with it. Gives the round.
 
     A fault, or a mark that the reference loses, is refused.
@@ -204,8 +209,9 @@ async def set_for_class(draft_id: int, given: SetDraft, parts: Parts) -> DraftId
     def write() -> int:
         slug = draft.slug or f"{_slug(opened.title)}-{draft_id}"
         with parts.store.transaction() as connection:
-            version_id = Exercises.add(connection, slug, opened.key, draft.files, facts)
-            return Rounds.open(connection, given.class_name.strip(), version_id)
+            version_id = Exercises.add(connection, slug, opened.key, draft.files, facts, teacher_id)
+            class_id = Classes.named(connection, given.class_name.strip(), teacher_id)
+            return Rounds.open(connection, class_id, version_id)
 
     return DraftId(id=await asyncio.to_thread(write))
 

@@ -10,6 +10,7 @@ from pydantic import BaseModel, Field
 from ..core.exercise import CheckKind
 from ..core.judging import Answer
 from ..core.workshop import Change
+from .given import Given
 from .trial_views import TrialView
 
 Number = Annotated[int, Field(ge=0, lt=2**31)]
@@ -23,7 +24,7 @@ class DraftHead(BaseModel):
     changed_at: datetime
 
 
-class BeginDraft(BaseModel):
+class BeginDraft(Given):
     """What a draft begins with: a version of an exercise, or nothing."""
 
     version_id: Number | None = None
@@ -36,7 +37,7 @@ class DraftId(BaseModel):
     id: int
 
 
-class ChangeDraft(BaseModel):
+class ChangeDraft(Given):
     """A change, and the step on which it was made; `scenario` is the one that is looked at."""
 
     at: Number
@@ -44,7 +45,7 @@ class ChangeDraft(BaseModel):
     scenario: Number = 0
 
 
-class StepDraft(BaseModel):
+class StepDraft(Given):
     """Undo (-1) or redo (1), from the step that is looked at."""
 
     at: Number
@@ -52,7 +53,7 @@ class StepDraft(BaseModel):
     scenario: Number = 0
 
 
-class Asked(BaseModel):
+class Asked(Given):
     """A moment of a lane, or a span of frames along it."""
 
     scenario: Number = 0
@@ -69,10 +70,10 @@ class SuggestionView(BaseModel):
     breaks: int
 
 
-class SetDraft(BaseModel):
+class SetDraft(Given):
     """The class for which a round is opened."""
 
-    class_name: Annotated[str, Field(min_length=1, max_length=60, pattern=r"^[^\x00]*[^\x00\s][^\x00]*$")]
+    class_name: Annotated[str, Field(min_length=1, max_length=60, pattern=r"\S")]
 
 
 class NoticeView(BaseModel):

@@ -1,22 +1,36 @@
 """The records in PostgreSQL: named queries in .sql files, one class a subject."""
 
-from .cluster import Cluster
+from .access import Thing, may_see
+from .classes import Classes, Students, forget_older_than
+from .cluster import Cluster, program_of
 from .drafts import Draft, Drafts, StaleDraftError
 from .exercises import Exercises
 from .plays import Plays
 from .reports import Reports
 from .rounds import Rounds
-from .store import Store, migrate
+from .sessions import Person, Sessions
+from .store import AwayError, Store, migrate
+from .teachers import Teachers
 
 __all__ = [
+    "AwayError",
+    "Classes",
     "Cluster",
     "Draft",
     "Drafts",
     "Exercises",
+    "Person",
     "Plays",
     "Reports",
     "Rounds",
+    "Sessions",
     "StaleDraftError",
     "Store",
+    "Students",
+    "Teachers",
+    "Thing",
+    "forget_older_than",
+    "may_see",
     "migrate",
+    "program_of",
 ]

@@ -37,6 +37,7 @@ class Cluster:
         self._data = folder / "data"
         self._log = folder / "log"
         self._secret = folder / "secret"
+        self._note = folder / "port"
         self._throwaway = throwaway
         self.port = 0
 
@@ -53,8 +54,9 @@ class Cluster:
             return
         if not (self._data / "PG_VERSION").exists():
             self._make()
-        for _ in range(TRIES):
-            self.port = _free_port()
+        for number in range(TRIES):
+            # the port of last time first, so that a server which lost the cluster finds it again
+            self.port = (self._last_port() if number == 0 else None) or _free_port()
             settings = [f"-c {each}" for each in (FAST_AND_FORGETFUL if self._throwaway else ())]
             options = f"-p {self.port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' {' '.join(settings)}"
             done = self._run(
@@ -62,6 +64,7 @@ class Cluster:
             )
             if done.returncode == 0:
                 self._make_database()
+                self._note.write_text(str(self.port), encoding="ascii")
                 return
             time.sleep(0.5)  # the port was taken meanwhile, or an old process is not gone yet
         raise ClusterError(f"PostgreSQL did not start. It says:\n{self._last_words()}")
@@ -99,6 +102,24 @@ class Cluster:
     def _password(self) -> str:
         return self._secret.read_text(encoding="ascii")
 
+    def _last_port(self) -> int | None:
+        """The port of the last time, where nobody else has it now."""
+        try:
+            port = int(self._note.read_text(encoding="ascii"))
+            with socket.socket() as probe:
+                probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+                probe.bind(("127.0.0.1", port))
+        except (OSError, ValueError, OverflowError):
+            return None
+        return port
+
+    def _made_by(self) -> str | None:
+        """The major version of PostgreSQL that made the data; only that one can use them."""
+        try:
+            return (self._data / "PG_VERSION").read_text(encoding="ascii").strip()
+        except OSError:
+            return None
+
     def _running_port(self) -> int | None:
         """The port of a server that already runs on this data, from its own note."""
         note = self._data / "postmaster.pid"
@@ -108,7 +129,7 @@ class Cluster:
         return int(lines[3]) if len(lines) > 3 and lines[3].isdigit() else None
 
     def _run(self, program: str, *arguments: str) -> subprocess.CompletedProcess[str]:
-        command = [str(_program(program)), *arguments]
+        command = [str(program_of(program, self._made_by())), *arguments]
         if os.geteuid() == 0:
             command = ["runuser", "-u", SERVICE_USER, "--", *command]
         return subprocess.run(command, cwd="/", capture_output=True, text=True, check=False)
@@ -120,11 +141,21 @@ class Cluster:
             return "(nothing)"
 
 
-def _program(name: str) -> Path:
+def program_of(name: str, made_by: str | None = None) -> Path:
+    """One of PostgreSQL's programs: of the version that made some data, else the newest. Raises `ClusterError`."""
     versions = sorted(PROGRAMS.glob(f"*/bin/{name}"), key=lambda path: float(path.parts[-3]))
     if not versions:
         raise ClusterError(f"PostgreSQL's {name} is not installed; Debian has it in the package postgresql")
-    return versions[-1]
+    if made_by is None:
+        return versions[-1]
+    for path in versions:
+        if path.parts[-3] == made_by:
+            return path
+    raise ClusterError(
+        f"The records were made by PostgreSQL {made_by}, which is not installed any more, and another version cannot "
+        f"read them. Install the package postgresql-{made_by} once more, write them to a file with ./hob backup, and "
+        'follow "A newer PostgreSQL" in docs/running.md.'
+    )
 
 
 def _free_port() -> int:

@@ -9,9 +9,12 @@ from typing import Final
 
 from psycopg.types.json import Jsonb
 
+from ..core.words import UsageError
 from .store import Connection, Row, queries
 
 _SQL: Final = queries("drafts")
+MOST_DRAFTS: Final = 200
+"""Drafts of one teacher."""
 
 
 class StaleDraftError(Exception):
@@ -36,9 +39,12 @@ class Drafts:
     """What is kept of drafts. Every call joins the transaction of the connection it is given."""
 
     @staticmethod
-    def begin(connection: Connection, slug: str, files: dict[str, bytes], words: str) -> int:
-        """A new draft with these files. Gives its id."""
-        draft_id = int(_SQL.add_draft(connection, slug=slug)["id"])
+    def begin(connection: Connection, teacher_id: int, slug: str, files: dict[str, bytes], words: str) -> int:
+        """A new draft of a teacher with these files. Gives its id. Raises `UsageError` where there are too many."""
+        held = _SQL.hold_teacher(connection, teacher_id=teacher_id)
+        if held["drafts"] >= MOST_DRAFTS:
+            raise UsageError(f"you have {MOST_DRAFTS} drafts already; take some away first")
+        draft_id = int(_SQL.add_draft(connection, slug=slug, teacher_id=teacher_id)["id"])
         _keep(connection, draft_id, 0, files, words)
         return draft_id
 
@@ -73,9 +79,9 @@ class Drafts:
             _SQL.go_to(connection, draft_id=draft_id, at=at + by)
 
     @staticmethod
-    def all(connection: Connection) -> list[Row]:
-        """All drafts, the one that was changed last first: id, slug, when, and the bytes of the settings."""
-        return list(_SQL.all_drafts(connection))
+    def all(connection: Connection, teacher_id: int) -> list[Row]:
+        """A teacher's drafts, the one that was changed last first: id, slug, when, and the bytes of the settings."""
+        return list(_SQL.all_drafts(connection, teacher_id=teacher_id))
 
     @staticmethod
     def remove(connection: Connection, draft_id: int) -> None:

@@ -15,12 +15,19 @@ class Exercises:
     """What is kept of exercises. Every call joins the transaction of the connection it is given."""
 
     @staticmethod
-    def add(connection: Connection, slug: str, digest: str, files: dict[str, bytes], facts: dict[str, Any]) -> int:
-        """The version with these files, made if it is not there yet.
+    def add(
+        connection: Connection,
+        slug: str,
+        digest: str,
+        files: dict[str, bytes],
+        facts: dict[str, Any],
+        author_id: int | None = None,
+    ) -> int:
+        """The version with these files, made if it is not there yet; `author_id` is whose a new exercise is.
 
         `facts` are `title`, `out_of`, `seconds` and `scenarios`, as a worker read them.
         """
-        exercise = _SQL.add_exercise(connection, slug=slug)["id"]
+        exercise = _SQL.add_exercise(connection, slug=slug, author_id=author_id)["id"]
         known = _SQL.version_by_digest(connection, exercise_id=exercise, digest=digest)
         if known is not None:
             return int(known["id"])
@@ -47,9 +54,13 @@ class Exercises:
         return _SQL.version_there(connection, version_id=version_id) is not None
 
     @staticmethod
-    def slug(connection: Connection, version_id: int) -> str:
-        """What an exercise is called among the others, by one of its versions."""
-        return str(_SQL.slug_of_version(connection, version_id=version_id)["slug"])
+    def own_slug(connection: Connection, version_id: int, teacher_id: int, *, owner: bool) -> str:
+        """What an exercise is called among the others, where it is this teacher's to change; else nothing.
+
+        An exercise without an author is the owner's to change.
+        """
+        row = _SQL.slug_of_version(connection, version_id=version_id)
+        return str(row["slug"]) if row["author_id"] == teacher_id or (row["author_id"] is None and owner) else ""
 
     @staticmethod
     def files(connection: Connection, version_id: int) -> dict[str, bytes]:

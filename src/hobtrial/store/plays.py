@@ -15,9 +15,14 @@ class Plays:
     """What is kept of games by hand. Every call joins the transaction of the connection it is given."""
 
     @staticmethod
-    def keep(connection: Connection, version_id: int, source: bytes, scenario: dict[str, Any]) -> int:
+    def keep(
+        connection: Connection, version_id: int, source: bytes, scenario: dict[str, Any], teacher_id: int | None
+    ) -> int:
         """Keeps a game as a script and the scenario that plays it again."""
-        return int(_SQL.add_play(connection, version_id=version_id, source=source, scenario=Jsonb(scenario))["id"])
+        made = _SQL.add_play(
+            connection, version_id=version_id, source=source, scenario=Jsonb(scenario), teacher_id=teacher_id
+        )
+        return int(made["id"])
 
     @staticmethod
     def one(connection: Connection, number: int) -> Row | None:
@@ -26,10 +31,12 @@ class Plays:
         return row
 
     @staticmethod
-    def script(connection: Connection, version_id: int, submission_id: int | None) -> bytes:
-        """The text of a try of that version, else the version's starter, else nothing."""
+    def script(connection: Connection, version_id: int, submission_id: int | None, teacher_id: int) -> bytes:
+        """The text of a try of that version in a teacher's class, else the version's starter, else nothing."""
         row = (
-            _SQL.script_of_submission(connection, version_id=version_id, submission_id=submission_id)
+            _SQL.script_of_submission(
+                connection, version_id=version_id, submission_id=submission_id, teacher_id=teacher_id
+            )
             if submission_id is not None
             else None
         )

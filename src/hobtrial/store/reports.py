@@ -27,10 +27,16 @@ class Reports:
         return _SQL.has_report(connection, version_id=version_id, digest=digest) is not None
 
     @staticmethod
-    def forget_older(connection: Connection) -> None:
-        """Takes away what an older edition of the marking made, and what could not be marked, to be tried again."""
+    def forget_older(connection: Connection) -> bool:
+        """Takes away what an older edition of the marking made, and what could not be marked, to be tried again.
+
+        Where a newer edition has worked on these records, nothing is done; then it is not for this one to mark.
+        """
+        if _SQL.raise_edition(connection, made_by=EDITION)["number"] > EDITION:
+            return False
         _SQL.forget_older(connection, made_by=EDITION)
         _SQL.forget_all_unmarked(connection)
+        return True
 
     @staticmethod
     def forget(connection: Connection, version_id: int, digest: str) -> None:

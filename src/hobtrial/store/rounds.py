@@ -1,9 +1,8 @@
-"""Classes, students, rounds and tries."""
+"""Rounds and tries."""
 
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Iterable
 from typing import Final
 
 from psycopg.types.json import Jsonb
@@ -18,9 +17,8 @@ class Rounds:
     """What is kept of rounds. Every call joins the transaction of the connection it is given."""
 
     @staticmethod
-    def open(connection: Connection, class_name: str, version_id: int) -> int:
+    def open(connection: Connection, class_id: int, version_id: int) -> int:
         """The round of a class at a version, made if it is not there yet."""
-        class_id = _SQL.add_class(connection, name=class_name)["id"]
         return int(_SQL.add_round(connection, class_id=class_id, version_id=version_id)["id"])
 
     @staticmethod
@@ -29,29 +27,8 @@ class Rounds:
         _SQL.date_back(connection, round_id=round_id, days=days)
 
     @staticmethod
-    def classes(connection: Connection) -> list[str]:
-        """The names of all classes."""
-        return [row["name"] for row in _SQL.all_classes(connection)]
-
-    @staticmethod
-    def students(connection: Connection, class_name: str) -> list[str]:
-        """The names of a class."""
-        return [row["name"] for row in _SQL.students_of(connection, name=class_name)]
-
-    @staticmethod
-    def add_students(connection: Connection, class_name: str, names: Iterable[str]) -> None:
-        """Adds students that are not in the class yet."""
-        class_id = _SQL.add_class(connection, name=class_name)["id"]
-        for name in names:
-            _SQL.add_student(connection, class_id=class_id, name=name)
-
-    @staticmethod
-    def hand_in(
-        connection: Connection, class_name: str, round_id: int, student: str, file_name: str, source: bytes
-    ) -> int:
+    def hand_in(connection: Connection, round_id: int, student_id: int, file_name: str, source: bytes) -> int:
         """Keeps a try; the same text as a student's last try is not kept twice. Gives its id."""
-        class_id = _SQL.add_class(connection, name=class_name)["id"]
-        student_id = _SQL.add_student(connection, class_id=class_id, name=student)["id"]
         digest = hashlib.sha256(source).hexdigest()
         last = _SQL.last_submission(connection, round_id=round_id, student_id=student_id)
         if last is not None and last["digest"] == digest:
@@ -62,9 +39,20 @@ class Rounds:
         return int(made["id"])
 
     @staticmethod
-    def all(connection: Connection) -> list[Row]:
-        """All rounds, the newest first."""
-        return list(_SQL.all_rounds(connection))
+    def all(connection: Connection, teacher_id: int) -> list[Row]:
+        """All rounds of a teacher's classes, the newest first; not of those that are put away."""
+        return list(_SQL.all_rounds(connection, teacher_id=teacher_id))
+
+    @staticmethod
+    def of_class(connection: Connection, class_id: int) -> list[Row]:
+        """The rounds of a class, the oldest first."""
+        return list(_SQL.rounds_of_class(connection, class_id=class_id))
+
+    @staticmethod
+    def of_student(connection: Connection, student_id: int) -> tuple[list[Row], list[Row]]:
+        """The rounds of a student's class, the newest first, and all tries of the student."""
+        tries = [_with_report(row) for row in _SQL.tries_of_student(connection, student_id=student_id)]
+        return list(_SQL.rounds_of_student(connection, student_id=student_id)), tries
 
     @staticmethod
     def one(connection: Connection, round_id: int) -> Row | None:
@@ -116,9 +104,7 @@ class Rounds:
         return {row["id"]: from_json(row["report"]) for row in _SQL.reports_before(connection, round_id=round_id)}
 
     @staticmethod
-    def set_own(
-        connection: Connection, submission_id: int, marks: float | None, comment: str, by: str = "teacher"
-    ) -> None:
+    def set_own(connection: Connection, submission_id: int, marks: float | None, comment: str, by: str) -> None:
         """Keeps a teacher's own mark and comment on a try, with who and when; neither of them takes them back."""
         if marks is None and not comment:
             _SQL.forget_own(connection, submission_id=submission_id)
@@ -132,7 +118,7 @@ class Rounds:
 
     @staticmethod
     def set_withdrawn(
-        connection: Connection, round_id: int, key: str, submission_id: int | None, withdrawn: bool, by: str = "teacher"
+        connection: Connection, round_id: int, key: str, submission_id: int | None, withdrawn: bool, by: str
     ) -> None:
         """Withdraws a finding, or puts it back: for the student of a try, or for everybody."""
         if withdrawn:
@@ -141,9 +127,7 @@ class Rounds:
             _SQL.put_back(connection, round_id=round_id, submission_id=submission_id, key=key)
 
     @staticmethod
-    def predict(
-        connection: Connection, submission_id: int, scenario: int, guesses: dict[str, str], by: str = "teacher"
-    ) -> None:
+    def predict(connection: Connection, submission_id: int, scenario: int, guesses: dict[str, str], by: str) -> None:
         """Keeps what was predicted for a scenario of a try, before the run was seen."""
         _SQL.set_prediction(connection, submission_id=submission_id, scenario=scenario, guesses=Jsonb(guesses), by=by)
 

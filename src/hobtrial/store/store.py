@@ -10,8 +10,10 @@ from typing import Any, Final
 import aiosql
 import psycopg
 from psycopg.rows import dict_row
-from psycopg_pool import ConnectionPool
+from psycopg_pool import ConnectionPool, PoolTimeout
 from yoyo import get_backend, read_migrations
+
+from ..core.words import HobError
 
 HERE: Final = Path(__file__).parent
 POOL: Final = 8
@@ -19,6 +21,21 @@ POOL: Final = 8
 
 Row = dict[str, Any]
 Connection = psycopg.Connection[Row]
+
+
+QUICK_SECONDS: Final = 1.0
+"""How long a connection is waited for before it is asked whether the database is there at all."""
+BUSY_SECONDS: Final = 20.0
+"""How long a connection is waited for while the database is there and all are in use."""
+
+
+class AwayError(HobError):
+    """The database does not answer."""
+
+    def __init__(self) -> None:
+        super().__init__(
+            "The records cannot be reached just now. Nothing is lost, and this page goes on by itself once they can be."
+        )
 
 
 class Store:
@@ -33,13 +50,45 @@ class Store:
             kwargs={"row_factory": dict_row},
             open=True,
             connection_class=psycopg.Connection[Row],
+            check=ConnectionPool.check_connection,  # one that a restart of the database broke is replaced
+            timeout=BUSY_SECONDS,
         )
 
     @contextmanager
     def transaction(self) -> Iterator[Connection]:
-        """A connection in a transaction: everything that is done with it happens, or nothing."""
-        with self._pool.connection() as connection:
-            yield connection
+        """A connection in a transaction: everything that is done with it happens, or nothing.
+
+        Raises `AwayError` where the database does not answer, or goes away meanwhile.
+        """
+        connection = self._connection()
+        try:
+            with connection:
+                yield connection
+        except psycopg.OperationalError as error:
+            if connection.broken:
+                raise AwayError from error
+            raise
+        finally:
+            self._pool.putconn(connection)
+
+    def there(self) -> bool:
+        """Whether the database answers."""
+        try:
+            psycopg.connect(self.dsn, connect_timeout=1).close()
+        except psycopg.Error:
+            return False
+        return True
+
+    def _connection(self) -> Connection:
+        try:
+            return self._pool.getconn(QUICK_SECONDS)
+        except PoolTimeout:
+            if not self.there():
+                raise AwayError from None
+        try:
+            return self._pool.getconn()
+        except PoolTimeout:
+            raise AwayError from None
 
     def close(self) -> None:
         """Closes all connections."""

@@ -41,6 +41,17 @@ export type ProofView = Schemas["ProofView"];
 export type SuggestionView = Schemas["SuggestionView"];
 export type Change = Schemas["ChangeDraft"]["change"];
 export type Answer = VerdictView["verdict"];
+export type Me = Schemas["Me"];
+export type ClassView = Schemas["ClassView"];
+export type StudentLine = Schemas["StudentLine"];
+export type CardSheet = Schemas["CardSheet"];
+export type ListRead = Schemas["ListRead"];
+export type ListedClass = Schemas["ListedClass"];
+export type TeacherLine = Schemas["TeacherLine"];
+export type DeskTry = Schemas["DeskTry"];
+export type DeskFinding = Schemas["DeskFinding"];
+export type DeskScenario = Schemas["DeskScenario"];
+export type DeskSubmission = Schemas["DeskSubmission"];
 
 type Method = "get" | "post" | "put" | "delete";
 type Json<Answered> = Answered extends { content: { "application/json": infer Data } } ? Data : never;
@@ -49,13 +60,23 @@ type Json<Answered> = Answered extends { content: { "application/json": infer Da
 export type Answered<Path extends keyof paths, Way extends Method> = paths[Path][Way] extends { responses: infer Found }
   ? Found extends { 204: unknown }
     ? null
-    : Json<Found[keyof Found & (200 | 202)]>
+    : Json<Found[keyof Found & (200 | 201 | 202)]>
   : never;
 
 const server = createClient<paths>({ baseUrl: "" });
 
 /** What the server said went wrong, in its own sentence. */
-export class ServerError extends Error {}
+export class ServerError extends Error {
+  constructor(
+    words: string,
+    /** The status of the answer; 0 where there was none. */
+    readonly status: number,
+    /** Whether it is only that the server or its records cannot be reached just now. */
+    readonly away = false,
+  ) {
+    super(words);
+  }
+}
 
 /** Asks a path of the server's description; gives what it answers, or throws a `ServerError` with its sentence. */
 export async function ask<Way extends Method, Path extends PathsWithMethod<paths, Way>>(
@@ -72,11 +93,13 @@ export async function ask<Way extends Method, Path extends PathsWithMethod<paths
       request,
     );
   } catch {
-    throw new ServerError("The server does not answer. See whether it still runs, then try again.");
+    throw new ServerError("The server does not answer just now. This page goes on by itself once it does.", 0, true);
   }
   if (reply.response.ok) return (reply.data ?? null) as Answered<Path, Way>;
   const detail = (reply.error as { detail?: unknown } | undefined)?.detail;
-  throw new ServerError(typeof detail === "string" ? detail : `The server answered with ${reply.response.status}.`);
+  const { status, headers } = reply.response;
+  const away = status === 503 && headers.has("retry-after");
+  throw new ServerError(typeof detail === "string" ? detail : `The server answered with ${status}.`, status, away);
 }
 
 /** The body of a request that sends files, as a form; openapi-fetch would send JSON. */

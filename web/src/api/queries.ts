@@ -57,13 +57,13 @@ export const playQuery = (version: number, submissionId: number | null) =>
 export const keptQuery = (id: number) =>
   queryOptions({
     queryKey: ["kept", id],
-    queryFn: () => ask("get", "/api/plays/{number}", { params: { path: { number: id } } }),
+    queryFn: () => ask("get", "/api/plays/{play_id}", { params: { path: { play_id: id } } }),
   });
 
 export const keptTrialQuery = (id: number) =>
   queryOptions({
     queryKey: ["kept trial", id],
-    queryFn: () => ask("get", "/api/plays/{number}/trial", { params: { path: { number: id } } }),
+    queryFn: () => ask("get", "/api/plays/{play_id}/trial", { params: { path: { play_id: id } } }),
     staleTime: Infinity,
   });
 
@@ -80,9 +80,6 @@ export const handIn = (round: number, files: readonly File[], answers: Readonly<
     params: { path: { round_id: round } },
     ...asForm({ files, answers: JSON.stringify(answers) }),
   });
-
-export const addStudents = (round: number, file: File) =>
-  ask("post", "/api/rounds/{round_id}/students", { params: { path: { round_id: round } }, ...asForm({ file }) });
 
 export const setOwn = (id: number, marks: number | null, comment: string) =>
   ask("put", "/api/submissions/{submission_id}/own", {

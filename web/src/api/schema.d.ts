@@ -4,6 +4,550 @@
  */
 
 export interface paths {
+    "/healthz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Healthz
+         * @description Whether the server is up.
+         */
+        get: operations["healthz_healthz_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/readyz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readyz
+         * @description Whether the database and the crew are there.
+         */
+        get: operations["readyz_readyz_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Me
+         * @description Who is signed in.
+         */
+        get: operations["me_api_me_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-in/teacher": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Teacher In
+         * @description Signs a teacher in.
+         */
+        post: operations["teacher_in_api_sign_in_teacher_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-in/student": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Student In
+         * @description Signs a student in.
+         */
+        post: operations["student_in_api_sign_in_student_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-in/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * First In
+         * @description Makes the first teacher, who looks after the server, and signs them in.
+         */
+        post: operations["first_in_api_sign_in_first_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-in/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Demo In
+         * @description Lets somebody look at the demo, as its sample teacher or a sample student.
+         */
+        post: operations["demo_in_api_sign_in_demo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Out
+         * @description Ends the session.
+         */
+        post: operations["out_api_sign_out_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Password
+         * @description Another password; every other session of this teacher ends.
+         */
+        put: operations["change_password_api_me_password_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/teachers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Teachers
+         * @description All teachers by name.
+         */
+        get: operations["teachers_api_teachers_get"];
+        put?: never;
+        /**
+         * Add
+         * @description Adds a teacher, with a password that they should change.
+         */
+        post: operations["add_api_teachers_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/teachers/{teacher_id}/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Give Password
+         * @description Gives a teacher who has forgotten theirs another password; all their sessions end.
+         */
+        put: operations["give_password_api_teachers__teacher_id__password_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/teachers/{teacher_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove
+         * @description Takes a teacher away. Drafts, and classes that nobody else has, come to the owner.
+         */
+        delete: operations["remove_api_teachers__teacher_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Classes
+         * @description The classes of the teacher who asks.
+         */
+        get: operations["classes_api_classes_get"];
+        put?: never;
+        /**
+         * Add
+         * @description Makes a class.
+         */
+        post: operations["add_api_classes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One
+         * @description A class with its students.
+         */
+        get: operations["one_api_classes__class_id__get"];
+        /**
+         * Change
+         * @description Renames a class, puts it away, or brings it back.
+         */
+        put: operations["change_api_classes__class_id__put"];
+        post?: never;
+        /**
+         * Remove
+         * @description Deletes a class with everything of its students.
+         */
+        delete: operations["remove_api_classes__class_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/teachers/{teacher_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Share
+         * @description Lets one more teacher have a class.
+         */
+        put: operations["share_api_classes__class_id__teachers__teacher_id__put"];
+        post?: never;
+        /**
+         * Unshare
+         * @description Takes a class from a teacher; one keeps it.
+         */
+        delete: operations["unshare_api_classes__class_id__teachers__teacher_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cards
+         * @description New cards, to be printed now: afterwards nobody can see them again. Old ones of the same students end.
+         */
+        post: operations["cards_api_classes__class_id__cards_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/students": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Students
+         * @description Adds students by name; who is there already stays, and who had left is back.
+         */
+        post: operations["add_students_api_classes__class_id__students_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/students/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add List
+         * @description Adds the students of a CSV list to the class; who is there already stays.
+         */
+        post: operations["add_list_api_classes__class_id__students_file_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/students.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Class List
+         * @description The class as CSV, one name a line.
+         */
+        get: operations["class_list_api_classes__class_id__students_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{student_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Student
+         * @description Renames a student, notes that they left or are back, or moves them to another class of this teacher.
+         */
+        put: operations["change_student_api_students__student_id__put"];
+        post?: never;
+        /**
+         * Remove Student
+         * @description Deletes a student with everything of theirs.
+         */
+        delete: operations["remove_student_api_students__student_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{student_id}/data.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Data
+         * @description Everything that is kept of a student.
+         */
+        get: operations["data_api_students__student_id__data_zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description Reads a school's list. Nothing is changed before `take` is said, and not while a name cannot be used.
+         */
+        post: operations["read_api_lists_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/results.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Results
+         * @description What a class earned in all its rounds, as OneRoster writes it; own marks count where there are some.
+         */
+        get: operations["results_api_classes__class_id__results_zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Desk
+         * @description The exercises that are set for a student, and their tries.
+         */
+        get: operations["desk_api_desk_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/rounds/{round_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Task
+         * @description One exercise that is set: its brief, and the names of the scenarios that are shown.
+         */
+        get: operations["task_api_desk_rounds__round_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/submissions/{submission_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Submission
+         * @description One's own try.
+         */
+        get: operations["submission_api_desk_submissions__submission_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench": {
         parameters: {
             query?: never;
@@ -13,7 +557,7 @@ export interface paths {
         };
         /**
          * Bench
-         * @description All rounds, the newest first, and all exercises.
+         * @description The rounds of a teacher's classes, the newest first, and all exercises.
          */
         get: operations["bench_api_bench_get"];
         put?: never;
@@ -158,49 +702,9 @@ export interface paths {
          * @description Hands in files or zips: matched to students by name, or as `answers` ({file: student}) says.
          *
          *     Nothing is handed in for a file that is doubtful and has no answer; send it again with one. An empty
-         *     answer leaves it out.
+         *     answer leaves it out. What is no script is named, and keeps no other file out.
          */
         post: operations["hand_in_api_rounds__round_id__scripts_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rounds/{round_id}/students.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Class List
-         * @description The class as CSV, one name a line.
-         */
-        get: operations["class_list_api_rounds__round_id__students_csv_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rounds/{round_id}/students": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Add Students
-         * @description Adds the students of a CSV list to the class; who is there already stays.
-         */
-        post: operations["add_students_api_rounds__round_id__students_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -359,13 +863,15 @@ export interface paths {
         };
         /**
          * Drafts
-         * @description All drafts, the one that was changed last first.
+         * @description A teacher's drafts, the one that was changed last first.
          */
         get: operations["drafts_api_drafts_get"];
         put?: never;
         /**
          * Begin
          * @description A draft that begins with nothing, or with a version of an exercise.
+         *
+         *     With an exercise of one's own it becomes its next version; with another's it becomes an exercise beside it.
          */
         post: operations["begin_api_drafts_post"];
         delete?: never;
@@ -620,7 +1126,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/plays/{number}": {
+    "/api/plays/{play_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -631,7 +1137,7 @@ export interface paths {
          * Kept
          * @description A game that was kept: its exercise and its script.
          */
-        get: operations["kept_api_plays__number__get"];
+        get: operations["kept_api_plays__play_id__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -640,7 +1146,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/plays/{number}/trial": {
+    "/api/plays/{play_id}/trial": {
         parameters: {
             query?: never;
             header?: never;
@@ -651,7 +1157,7 @@ export interface paths {
          * Kept Trial
          * @description A game that was kept, played again as a trial beside the reference.
          */
-        get: operations["kept_trial_api_plays__number__trial_get"];
+        get: operations["kept_trial_api_plays__play_id__trial_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -765,9 +1271,11 @@ export interface components {
             exercises: components["schemas"]["ExerciseHead"][];
             /** Classes */
             classes: string[];
+            /** Marking Trouble */
+            marking_trouble: string | null;
         };
-        /** Body_add_students_api_rounds__round_id__students_post */
-        Body_add_students_api_rounds__round_id__students_post: {
+        /** Body_add_list_api_classes__class_id__students_file_post */
+        Body_add_list_api_classes__class_id__students_file_post: {
             /** File */
             file: string;
         };
@@ -785,6 +1293,40 @@ export interface components {
              * @default {}
              */
             answers?: string;
+        };
+        /** Body_read_api_lists_post */
+        Body_read_api_lists_post: {
+            /** File */
+            file: string;
+            /**
+             * Said
+             * @default {}
+             */
+            said?: string;
+        };
+        /**
+         * CardSheet
+         * @description Cards to print and cut.
+         */
+        CardSheet: {
+            /** Class Name */
+            class_name: string;
+            /** Word */
+            word: string;
+            /** Cards */
+            cards: components["schemas"]["CardView"][];
+        };
+        /**
+         * CardView
+         * @description A card, which is shown this once.
+         */
+        CardView: {
+            /** Student Id */
+            student_id: number;
+            /** Name */
+            name: string;
+            /** Card */
+            card: string;
         };
         /**
          * ChangeDraft
@@ -846,6 +1388,16 @@ export interface components {
             new: unknown;
         };
         /**
+         * ChangedClass
+         * @description What changes about a class; what is not given stays.
+         */
+        ChangedClass: {
+            /** Name */
+            name?: string | null;
+            /** Put Away */
+            put_away?: boolean | null;
+        };
+        /**
          * ChangedLine
          * @description A line before and after an edit.
          */
@@ -874,6 +1426,18 @@ export interface components {
             why: string[];
         };
         /**
+         * ChangedStudent
+         * @description What changes about a student; what is not given stays.
+         */
+        ChangedStudent: {
+            /** Name */
+            name?: string | null;
+            /** Left */
+            left?: boolean | null;
+            /** Class Id */
+            class_id?: number | null;
+        };
+        /**
          * CheckHead
          * @description A check without its verdict.
          */
@@ -889,6 +1453,42 @@ export interface components {
             marks: number;
             /** Because */
             because: string;
+        };
+        /**
+         * ClassHead
+         * @description A class in the list.
+         */
+        ClassHead: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Students */
+            students: number;
+            /** Rounds */
+            rounds: number;
+            /** Put Away At */
+            put_away_at: string | null;
+        };
+        /**
+         * ClassView
+         * @description A class with its students.
+         */
+        ClassView: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Word */
+            word: string | null;
+            /** Put Away At */
+            put_away_at: string | null;
+            /** Teachers */
+            teachers: components["schemas"]["SharedWith"][];
+            /** Others */
+            others: components["schemas"]["SharedWith"][];
+            /** Students */
+            students: components["schemas"]["StudentLine"][];
         };
         /**
          * CopyPiece
@@ -934,6 +1534,159 @@ export interface components {
             because: string;
             /** Task */
             task?: string | null;
+        };
+        /**
+         * DemoIn
+         * @description Somebody who looks at the demo, with the end of a link that it printed.
+         */
+        DemoIn: {
+            /** Token */
+            token: string;
+        };
+        /**
+         * DeskCheck
+         * @description A check of a visible scenario.
+         */
+        DeskCheck: {
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "held" | "broken" | "not reached";
+            /** Because */
+            because: string;
+        };
+        /**
+         * DeskFinding
+         * @description What was found, as far as it is told by now.
+         */
+        DeskFinding: {
+            /** Marks Lost */
+            marks_lost: number;
+            /** Scenarios */
+            scenarios: string[];
+            /** Nudge */
+            nudge: string;
+            /** Happened */
+            happened: string[];
+            /** Title */
+            title: string | null;
+            /** Pointer */
+            pointer: string | null;
+            /** Fix */
+            fix: components["schemas"]["ChangedLine"][] | null;
+            /** Certain */
+            certain: boolean;
+        };
+        /**
+         * DeskRound
+         * @description An exercise that is set, with one's own tries.
+         */
+        DeskRound: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** Out Of */
+            out_of: number;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            /** Tries */
+            tries: components["schemas"]["DeskTry"][];
+        };
+        /**
+         * DeskScenario
+         * @description A scenario; of a hidden one only the marks.
+         */
+        DeskScenario: {
+            /** Name */
+            name: string;
+            /** Marks */
+            marks: number;
+            /** Out Of */
+            out_of: number;
+            /** Checks */
+            checks: components["schemas"]["DeskCheck"][];
+        };
+        /**
+         * DeskSubmission
+         * @description A try of one's own, with what was found.
+         */
+        DeskSubmission: {
+            /** Id */
+            id: number;
+            /** Round Id */
+            round_id: number;
+            /** Title */
+            title: string;
+            /** Number */
+            number: number;
+            /** Source */
+            source: string;
+            /** Marks */
+            marks: number | null;
+            /** Out Of */
+            out_of: number;
+            /** Own Marks */
+            own_marks: number | null;
+            /** Comment */
+            comment: string;
+            /** Unmarked */
+            unmarked: string;
+            /** Scenarios */
+            scenarios: components["schemas"]["DeskScenario"][];
+            /** Findings */
+            findings: components["schemas"]["DeskFinding"][];
+            /** Advice */
+            advice: string[];
+        };
+        /**
+         * DeskTask
+         * @description An exercise as it is set: what to do, in the words of its author.
+         */
+        DeskTask: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** Out Of */
+            out_of: number;
+            /** Brief */
+            brief: string;
+            /** Scenarios */
+            scenarios: string[];
+            /** Tries */
+            tries: components["schemas"]["DeskTry"][];
+        };
+        /**
+         * DeskTry
+         * @description A try of one's own.
+         */
+        DeskTry: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: number;
+            /**
+             * Handed In At
+             * Format: date-time
+             */
+            handed_in_at: string;
+            /** Marks */
+            marks: number | null;
+            /** Own Marks */
+            own_marks: number | null;
+        };
+        /**
+         * DeskView
+         * @description A student's own page.
+         */
+        DeskView: {
+            /** Rounds */
+            rounds: components["schemas"]["DeskRound"][];
         };
         /**
          * DoubtView
@@ -1221,6 +1974,18 @@ export interface components {
             withdrawn: "" | "student" | "group";
         };
         /**
+         * FirstIn
+         * @description The first teacher, with the end of the link that the server printed.
+         */
+        FirstIn: {
+            /** Token */
+            token: string;
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+        };
+        /**
          * FixView
          * @description A fix that was tried; `line`, `before` and `after` are those of its first change.
          */
@@ -1241,6 +2006,14 @@ export interface components {
             shows_reference: boolean;
             /** Changes */
             changes: components["schemas"]["ChangedLine"][];
+        };
+        /**
+         * GivenPassword
+         * @description A password that the owner gives a teacher.
+         */
+        GivenPassword: {
+            /** New */
+            new: string;
         };
         /**
          * GroupView
@@ -1282,11 +2055,6 @@ export interface components {
                 [key: string]: string;
             };
         };
-        /** HTTPValidationError */
-        HTTPValidationError: {
-            /** Detail */
-            detail?: components["schemas"]["ValidationError"][];
-        };
         /**
          * HandedIn
          * @description What became of files that were handed in; the doubtful ones wait for an answer.
@@ -1296,8 +2064,18 @@ export interface components {
             handed_in: number;
             /** Doubtful */
             doubtful: components["schemas"]["DoubtView"][];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOut"][];
             /** Students */
             students: string[];
+        };
+        /**
+         * Id
+         * @description The number of what was made.
+         */
+        Id: {
+            /** Id */
+            id: number;
         };
         /**
          * InputView
@@ -1335,6 +2113,82 @@ export interface components {
             source: string;
         };
         /**
+         * LeftOut
+         * @description A file that cannot be handed in, and why.
+         */
+        LeftOut: {
+            /** File */
+            file: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * ListRead
+         * @description A school's list as it was read; `done` says whether it was taken over.
+         */
+        ListRead: {
+            /** Classes */
+            classes: components["schemas"]["ListedClass"][];
+            /** Done */
+            done: boolean;
+        };
+        /**
+         * ListedClass
+         * @description A class of a list, and what taking it over would do.
+         */
+        ListedClass: {
+            /** Source Id */
+            source_id: string;
+            /** Title */
+            title: string;
+            /** Class Id */
+            class_id: number | null;
+            /** Chosen */
+            chosen: boolean;
+            /** Students */
+            students: components["schemas"]["ListedStudent"][];
+            /** Leaving */
+            leaving: string[];
+        };
+        /**
+         * ListedStudent
+         * @description A student of a list as they would come in: under which name, and what that changes.
+         */
+        ListedStudent: {
+            /** Source Id */
+            source_id: string;
+            /** Name */
+            name: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "new" | "same" | "linked" | "renamed" | "back";
+            /** Before */
+            before: string | null;
+            /** Clash */
+            clash: string | null;
+        };
+        /**
+         * Me
+         * @description Who is signed in, and what the page for signing in must know.
+         */
+        Me: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "nobody" | "student" | "teacher" | "owner";
+            /** Name */
+            name: string;
+            /** Class Name */
+            class_name: string | null;
+            /** Demo */
+            demo: boolean;
+            /** First */
+            first: boolean;
+        };
+        /**
          * MessageView
          * @description A message and the handlers that heard it.
          */
@@ -1369,6 +2223,24 @@ export interface components {
             student: string;
         };
         /**
+         * NewClass
+         * @description A class to make.
+         */
+        NewClass: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * NewPassword
+         * @description A password in the place of another one.
+         */
+        NewPassword: {
+            /** Old */
+            old: string;
+            /** New */
+            new: string;
+        };
+        /**
          * NewRound
          * @description A class and an exercise to open a round for.
          */
@@ -1377,6 +2249,24 @@ export interface components {
             version_id: number;
             /** Class Name */
             class_name: string;
+        };
+        /**
+         * NewStudents
+         * @description Students to add to a class.
+         */
+        NewStudents: {
+            /** Names */
+            names: string[];
+        };
+        /**
+         * NewTeacher
+         * @description A teacher to add.
+         */
+        NewTeacher: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
         };
         /**
          * NoticeView
@@ -1599,6 +2489,18 @@ export interface components {
             warnings: string[];
         };
         /**
+         * Ready
+         * @description What the server needs: the database, and workers that mark.
+         */
+        Ready: {
+            /** Database */
+            database: boolean;
+            /** Marking */
+            marking: boolean;
+            /** Why Not */
+            why_not: string | null;
+        };
+        /**
          * ReferenceView
          * @description What the reference did in the same scenario.
          */
@@ -1730,6 +2632,8 @@ export interface components {
             newest: number;
             /** Changed */
             changed: components["schemas"]["ChangedMarks"][];
+            /** Class Id */
+            class_id: number;
             /** Class Name */
             class_name: string;
             /** Out Of */
@@ -1745,6 +2649,8 @@ export interface components {
             game_seconds: number;
             /** Done */
             done: number;
+            /** Marking Trouble */
+            marking_trouble: string | null;
             /** Seconds */
             seconds: number | null;
             /** Scenarios */
@@ -1858,6 +2764,16 @@ export interface components {
             do: "several";
             /** Changes */
             changes: (components["schemas"]["SetKeys"] | components["schemas"]["AddRow"] | components["schemas"]["ChangeRow"] | components["schemas"]["RemoveRow"] | components["schemas"]["ReplaceRow"] | components["schemas"]["SetInputs"] | components["schemas"]["CopyPiece"] | components["schemas"]["WriteText"] | components["schemas"]["DropFile"])[];
+        };
+        /**
+         * SharedWith
+         * @description A teacher by name.
+         */
+        SharedWith: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
         };
         /**
          * SheetLine
@@ -2003,6 +2919,34 @@ export interface components {
             who: string;
         };
         /**
+         * StudentIn
+         * @description A student at the door.
+         */
+        StudentIn: {
+            /** Class Word */
+            class_word: string;
+            /** Card */
+            card: string;
+        };
+        /**
+         * StudentLine
+         * @description A student of a class.
+         */
+        StudentLine: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Has Card */
+            has_card: boolean;
+            /** Card Made At */
+            card_made_at: string | null;
+            /** Left At */
+            left_at: string | null;
+            /** Tries */
+            tries: number;
+        };
+        /**
          * StudentRow
          * @description A student's last try in a round; `verdicts` has a list a scenario, empty where nothing ran.
          */
@@ -2126,6 +3070,32 @@ export interface components {
             };
             /** Breaks */
             breaks: number;
+        };
+        /**
+         * TeacherIn
+         * @description A teacher at the door.
+         */
+        TeacherIn: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+        };
+        /**
+         * TeacherLine
+         * @description A teacher in the list; how many classes they have is for the owner only.
+         */
+        TeacherLine: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Owner */
+            owner: boolean;
+            /** Classes */
+            classes: number | null;
+            /** You */
+            you: boolean;
         };
         /**
          * TestView
@@ -2319,18 +3289,13 @@ export interface components {
             /** Frame */
             frame: number | null;
         };
-        /** ValidationError */
-        ValidationError: {
-            /** Location */
-            loc: (string | number)[];
-            /** Message */
-            msg: string;
-            /** Error Type */
-            type: string;
-            /** Input */
-            input?: unknown;
-            /** Context */
-            ctx?: Record<string, never>;
+        /**
+         * Up
+         * @description The server answers.
+         */
+        Up: {
+            /** Up */
+            up: boolean;
         };
         /**
          * VariableView
@@ -2405,6 +3370,14 @@ export interface components {
         Waiting: {
             /** Waiting */
             waiting: number;
+        };
+        /**
+         * WhichCards
+         * @description Whose cards are made; of everybody who has none where nobody is named.
+         */
+        WhichCards: {
+            /** Student Ids */
+            student_ids?: number[] | null;
         };
         /**
          * Withdrawal
@@ -2741,6 +3714,2378 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    healthz_healthz_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Up"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    readyz_readyz_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ready"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ready"];
+                };
+            };
+        };
+    };
+    me_api_me_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    teacher_in_api_sign_in_teacher_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TeacherIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    student_in_api_sign_in_student_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudentIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    first_in_api_sign_in_first_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    demo_in_api_sign_in_demo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DemoIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    out_api_sign_out_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    change_password_api_me_password_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassword"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    teachers_api_teachers_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TeacherLine"][];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    add_api_teachers_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTeacher"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Id"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    give_password_api_teachers__teacher_id__password_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                teacher_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenPassword"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    remove_api_teachers__teacher_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                teacher_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    classes_api_classes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassHead"][];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    add_api_classes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewClass"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Id"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    one_api_classes__class_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    change_api_classes__class_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangedClass"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    remove_api_classes__class_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    share_api_classes__class_id__teachers__teacher_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+                teacher_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    unshare_api_classes__class_id__teachers__teacher_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+                teacher_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    cards_api_classes__class_id__cards_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhichCards"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardSheet"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    add_students_api_classes__class_id__students_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewStudents"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Added"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    add_list_api_classes__class_id__students_file_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_add_list_api_classes__class_id__students_file_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Added"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    class_list_api_classes__class_id__students_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    change_student_api_students__student_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangedStudent"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    remove_student_api_students__student_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    data_api_students__student_id__data_zip_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    read_api_lists_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_read_api_lists_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListRead"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    results_api_classes__class_id__results_zip_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    desk_api_desk_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    task_api_desk_rounds__round_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskTask"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    submission_api_desk_submissions__submission_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskSubmission"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
     bench_api_bench_get: {
         parameters: {
             query?: never;
@@ -2757,6 +6102,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BenchView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -2781,13 +6153,49 @@ export interface operations {
                     "application/json": components["schemas"]["RoundView"];
                 };
             };
-            /** @description Validation Error */
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -2814,6 +6222,33 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -2823,13 +6258,31 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -2856,6 +6309,33 @@ export interface operations {
                     "application/json": components["schemas"]["Opened"];
                 };
             };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -2865,13 +6345,31 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -2896,13 +6394,49 @@ export interface operations {
                     "application/json": components["schemas"]["Waiting"];
                 };
             };
-            /** @description Validation Error */
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -2927,6 +6461,33 @@ export interface operations {
                     "application/json": components["schemas"]["Waiting"];
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Conflict */
             409: {
                 headers: {
@@ -2936,13 +6497,22 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -2969,6 +6539,24 @@ export interface operations {
                     "application/json": components["schemas"]["SheetView"];
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -2978,13 +6566,22 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -3013,6 +6610,51 @@ export interface operations {
                     "application/json": components["schemas"]["HandedIn"];
                 };
             };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -3022,63 +6664,8 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-        };
-    };
-    class_list_api_rounds__round_id__students_csv_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                round_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    add_students_api_rounds__round_id__students_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                round_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "multipart/form-data": components["schemas"]["Body_add_students_api_rounds__round_id__students_post"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Added"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The records cannot be reached just now. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3108,13 +6695,49 @@ export interface operations {
                     "application/json": components["schemas"]["SubmissionView"];
                 };
             };
-            /** @description Validation Error */
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -3139,6 +6762,24 @@ export interface operations {
                     "application/json": components["schemas"]["Waiting"];
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3148,13 +6789,22 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -3180,6 +6830,24 @@ export interface operations {
                     "application/json": components["schemas"]["TriedChange"];
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3198,13 +6866,22 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -3229,6 +6906,24 @@ export interface operations {
                     "text/html": string;
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3238,13 +6933,22 @@ export interface operations {
                     "text/html": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -3271,6 +6975,33 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3280,13 +7011,31 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -3314,6 +7063,33 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3323,13 +7099,31 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -3359,13 +7153,40 @@ export interface operations {
                     "application/json": components["schemas"]["TrialView"];
                 };
             };
-            /** @description Validation Error */
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
             /** @description Service Unavailable */
@@ -3397,8 +7218,35 @@ export interface operations {
                     "application/json": components["schemas"]["DraftHead"][];
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3430,6 +7278,33 @@ export interface operations {
                     "application/json": components["schemas"]["DraftId"];
                 };
             };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3448,13 +7323,31 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -3481,6 +7374,33 @@ export interface operations {
                     "application/json": components["schemas"]["DraftId"];
                 };
             };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3490,8 +7410,26 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3524,6 +7462,24 @@ export interface operations {
                     "application/json": components["schemas"]["DraftView"];
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3533,13 +7489,22 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -3562,6 +7527,24 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3571,13 +7554,22 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -3606,6 +7598,33 @@ export interface operations {
                     "application/json": components["schemas"]["DraftView"];
                 };
             };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3624,13 +7643,31 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -3659,6 +7696,33 @@ export interface operations {
                     "application/json": components["schemas"]["DraftView"];
                 };
             };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3677,13 +7741,31 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -3712,6 +7794,33 @@ export interface operations {
                     "application/json": components["schemas"]["SuggestionView"][];
                 };
             };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3730,13 +7839,22 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
             /** @description Service Unavailable */
@@ -3770,6 +7888,24 @@ export interface operations {
                     "application/json": components["schemas"]["ProofView"];
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3779,13 +7915,22 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -3808,6 +7953,24 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3817,13 +7980,22 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -3847,6 +8019,24 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3856,13 +8046,22 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -3891,6 +8090,33 @@ export interface operations {
                     "application/json": components["schemas"]["DraftId"];
                 };
             };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3909,13 +8135,22 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
             /** @description Service Unavailable */
@@ -3951,6 +8186,24 @@ export interface operations {
                     "application/json": components["schemas"]["PlayView"];
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -3960,13 +8213,22 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -3989,6 +8251,24 @@ export interface operations {
                     "application/json": {
                         [key: string]: unknown;
                     };
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
@@ -4014,6 +8294,24 @@ export interface operations {
                     "application/json": unknown;
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4023,23 +8321,32 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
     };
-    kept_api_plays__number__get: {
+    kept_api_plays__play_id__get: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                number: number;
+                play_id: number;
             };
             cookie?: never;
         };
@@ -4054,6 +8361,24 @@ export interface operations {
                     "application/json": components["schemas"]["KeptView"];
                 };
             };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4063,23 +8388,32 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Validation Error */
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
         };
     };
-    kept_trial_api_plays__number__trial_get: {
+    kept_trial_api_plays__play_id__trial_get: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                number: number;
+                play_id: number;
             };
             cookie?: never;
         };
@@ -4094,13 +8428,40 @@ export interface operations {
                     "application/json": components["schemas"]["TrialView"];
                 };
             };
-            /** @description Validation Error */
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
             /** @description Service Unavailable */

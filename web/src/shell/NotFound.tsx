@@ -9,7 +9,7 @@ export function NotFound() {
       <div className="p-8">
         <p className="mb-3">There is nothing at this address.</p>
         <Link to="/" className="link link-primary">
-          To the bench
+          To the first page
         </Link>
       </div>
     </Shell>

@@ -1,6 +1,9 @@
+import { useQuery } from "@tanstack/react-query";
 import { Keyboard, Moon, Projector, Sun } from "lucide-react";
 import { type ReactNode, useEffect, useRef } from "react";
 import { Link } from "react-router";
+
+import { meQuery } from "../api/people";
 
 import { useAppearance } from "./appearance";
 import { Button } from "./Button";
@@ -51,6 +54,7 @@ export function Shell({ title, path, aside, keys, headed = false, children }: Sh
         </nav>
         <div className="ml-auto flex items-center gap-3">
           {aside}
+          <Whose />
           <Looks onKeys={() => dialog.current?.showModal()} />
         </div>
       </header>
@@ -77,6 +81,24 @@ export function Shell({ title, path, aside, keys, headed = false, children }: Sh
         </div>
       </dialog>
     </div>
+  );
+}
+
+/** Who is signed in, and where their other pages are. */
+function Whose() {
+  const me = useQuery(meQuery).data;
+  if (!me?.name) return null;
+  return (
+    <span className="flex items-baseline gap-3">
+      {me.role === "student" ? null : (
+        <Link to="/classes" className="text-neutral hover:underline">
+          Classes
+        </Link>
+      )}
+      <Link to="/me" className="text-neutral hover:underline" title="Your password, and signing out">
+        {me.name}
+      </Link>
+    </span>
   );
 }
 

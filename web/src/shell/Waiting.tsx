@@ -1,4 +1,3 @@
-import { Link } from "react-router";
 import { Button } from "./Button";
 
 /** Something is being fetched. */
@@ -19,9 +18,9 @@ export function Failed({ what, error, retry }: { what: string; error: Error; ret
       <Button className="mr-3" onClick={retry}>
         Try again
       </Button>
-      <Link to="/" className="link">
-        To the bench
-      </Link>
+      <a href="/" className="link">
+        To the first page
+      </a>
     </div>
   );
 }

@@ -19,7 +19,7 @@ from .true_there import true_there
 
 MOST_OF_A_KIND: Final = 3
 """Suggestions of one kind of check."""
-MOST: Final = 8
+MOST: Final = 10
 """Suggestions that are offered at once."""
 VARIANTS: Final = 24
 """Planted slips that are played to see how telling a suggestion is."""

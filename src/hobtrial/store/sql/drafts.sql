@@ -1,5 +1,10 @@
--- name: add_draft(slug)^
-INSERT INTO draft (slug) VALUES (:slug) RETURNING id;
+-- name: add_draft(slug, teacher_id)^
+INSERT INTO draft (slug, teacher_id) VALUES (:slug, :teacher_id) RETURNING id;
+
+-- name: hold_teacher(teacher_id)^
+-- One teacher begins one draft at a time, so that they can be counted.
+SELECT (SELECT count(*) FROM draft WHERE draft.teacher_id = teacher.id) AS drafts
+FROM teacher WHERE id = :teacher_id FOR UPDATE;
 
 -- name: add_blob(draft_id, digest, content)!
 INSERT INTO draft_blob (draft_id, digest, content) VALUES (:draft_id, :digest, :content)
@@ -28,11 +33,12 @@ WHERE draft.id = :draft_id;
 -- name: blobs_of(draft_id, digests)
 SELECT digest, content FROM draft_blob WHERE draft_id = :draft_id AND digest = ANY(:digests);
 
--- name: all_drafts()
--- The one that was changed last comes first; with the text of its settings.
+-- name: all_drafts(teacher_id)
+-- A teacher's drafts; the one that was changed last comes first, each with the text of its settings.
 SELECT draft.id, draft.slug, draft.changed_at, draft_blob.content AS settings
 FROM draft JOIN draft_step ON draft_step.draft_id = draft.id AND draft_step.number = draft.at
 LEFT JOIN draft_blob ON draft_blob.draft_id = draft.id AND draft_blob.digest = draft_step.files ->> 'exercise.toml'
+WHERE draft.teacher_id = :teacher_id
 ORDER BY draft.changed_at DESC, draft.id DESC;
 
 -- name: remove_draft(draft_id)!

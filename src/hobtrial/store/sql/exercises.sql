@@ -1,6 +1,6 @@
--- name: add_exercise(slug)^
+-- name: add_exercise(slug, author_id)^
 -- The exercise of that slug, made if it is not there.
-INSERT INTO exercise (slug) VALUES (:slug)
+INSERT INTO exercise (slug, author_id) VALUES (:slug, :author_id)
 ON CONFLICT (slug) DO UPDATE SET slug = EXCLUDED.slug
 RETURNING id;
 
@@ -36,5 +36,5 @@ ORDER BY exercise_id;
 SELECT id FROM exercise_version WHERE id = :version_id;
 
 -- name: slug_of_version(version_id)^
-SELECT slug FROM exercise JOIN exercise_version ON exercise_version.exercise_id = exercise.id
+SELECT slug, author_id FROM exercise JOIN exercise_version ON exercise_version.exercise_id = exercise.id
 WHERE exercise_version.id = :version_id;

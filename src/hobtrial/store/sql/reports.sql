@@ -5,9 +5,10 @@ SELECT source, file_name FROM submission WHERE digest = :digest ORDER BY id LIMI
 SELECT id FROM report WHERE version_id = :version_id AND digest = :digest;
 
 -- name: add_report(version_id, digest, status, marks, out_of, whole, made_by)^
--- Nothing where another worker was first: a mark is written once.
+-- Nothing where another worker was first: a mark is written once. Nothing where a newer edition has been here, either.
 INSERT INTO report (version_id, digest, status, marks, out_of, whole, made_by)
-VALUES (:version_id, :digest, :status, :marks, :out_of, :whole, :made_by)
+SELECT :version_id, :digest, :status, :marks, :out_of, :whole, :made_by
+WHERE NOT EXISTS (SELECT FROM edition WHERE number > :made_by)
 ON CONFLICT (version_id, digest) DO NOTHING
 RETURNING id;
 
@@ -30,3 +31,9 @@ DELETE FROM unmarked;
 
 -- name: forget_one(version_id, digest)!
 DELETE FROM report WHERE version_id = :version_id AND digest = :digest;
+
+-- name: raise_edition(made_by)^
+-- The newest edition that has worked on these records, this one counted.
+INSERT INTO edition (number) VALUES (:made_by)
+ON CONFLICT (only_one) DO UPDATE SET number = greatest(edition.number, EXCLUDED.number)
+RETURNING number;

@@ -1,20 +1,3 @@
--- name: add_class(name)^
-INSERT INTO class (name) VALUES (:name)
-ON CONFLICT (name) DO UPDATE SET name = EXCLUDED.name
-RETURNING id;
-
--- name: add_student(class_id, name)^
-INSERT INTO student (class_id, name) VALUES (:class_id, :name)
-ON CONFLICT (class_id, name) DO UPDATE SET name = EXCLUDED.name
-RETURNING id;
-
--- name: all_classes()
-SELECT name FROM class ORDER BY name;
-
--- name: students_of(name)
-SELECT student.name FROM student JOIN class ON class.id = student.class_id
-WHERE class.name = :name ORDER BY student.name;
-
 -- name: add_round(class_id, version_id)^
 INSERT INTO round (class_id, version_id) VALUES (:class_id, :version_id)
 ON CONFLICT (class_id, version_id) DO UPDATE SET version_id = EXCLUDED.version_id
@@ -29,8 +12,8 @@ SELECT :round_id, :student_id, coalesce(max(number), 0) + 1, :file_name, :source
 FROM submission WHERE round_id = :round_id AND student_id = :student_id
 RETURNING id;
 
--- name: all_rounds()
--- Each round with how far its marking is: the last try of each student counts.
+-- name: all_rounds(teacher_id)
+-- Each round of a teacher's classes with how far its marking is: the last try of each student counts.
 SELECT round.id, exercise_version.title, exercise_version.number AS version_number, exercise_version.out_of, class.name AS class,
        round.opened_at, count(latest.id) AS scripts, count(report.id) + count(unmarked.digest) AS marked, avg(report.marks) AS mean,
        coalesce(array_agg(report.marks ORDER BY report.marks) FILTER (WHERE report.id IS NOT NULL), '{}') AS spread
@@ -42,12 +25,13 @@ LEFT JOIN LATERAL (
 ) AS latest ON true
 LEFT JOIN report ON report.version_id = round.version_id AND report.digest = latest.digest
 LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = latest.digest
+WHERE class.put_away_at IS NULL AND EXISTS (SELECT FROM class_teacher WHERE class_id = class.id AND teacher_id = :teacher_id)
 GROUP BY round.id, exercise_version.id, class.id
 ORDER BY round.opened_at DESC;
 
 -- name: one_round(round_id)^
 SELECT round.id, round.version_id, exercise_version.title, exercise_version.number AS version_number, exercise_version.out_of,
-       exercise_version.seconds, exercise_version.scenarios, class.name AS class, round.opened_at, round.marking_since,
+       exercise_version.seconds, exercise_version.scenarios, class.name AS class, round.class_id, round.opened_at, round.marking_since,
        round.previous_version_id
 FROM round
 JOIN exercise_version ON exercise_version.id = round.version_id
@@ -69,7 +53,7 @@ WHERE submission.round_id = :round_id
 ORDER BY student.name, submission.number DESC;
 
 -- name: one_submission(submission_id)^
-SELECT submission.id, submission.round_id, submission.number, submission.source, submission.digest, student.name AS student, round.version_id,
+SELECT submission.id, submission.round_id, submission.student_id, submission.number, submission.handed_in_at, submission.source, submission.digest, student.name AS student, round.version_id,
        coalesce(report.whole, unmarked.report) AS report, own_mark.marks AS own_marks, own_mark.comment AS own_comment, own_mark.by AS own_by,
        own_mark.made_at AS own_at
 FROM submission
@@ -173,7 +157,7 @@ ON CONFLICT DO NOTHING;
 -- name: put_back(round_id, submission_id, key)!
 -- For the student of a try; for everybody where there is no try.
 DELETE FROM withdrawn
-WHERE round_id = :round_id AND key = :key
+WHERE round_id = :round_id AND md5(key) = md5(:key) AND key = :key
   AND student_id IS NOT DISTINCT FROM (SELECT student_id FROM submission WHERE id = :submission_id);
 
 -- name: submission_before(submission_id)^
@@ -196,3 +180,26 @@ ON CONFLICT (submission_id, scenario) DO UPDATE SET guesses = EXCLUDED.guesses, 
 SELECT prediction.submission_id, prediction.scenario, prediction.guesses FROM prediction
 JOIN submission ON submission.id = prediction.submission_id
 WHERE submission.round_id = :round_id;
+
+-- name: rounds_of_student(student_id)
+-- The rounds of a student's class, the newest first.
+SELECT round.id, exercise_version.title, exercise_version.out_of, round.opened_at FROM round
+JOIN student ON student.class_id = round.class_id
+JOIN exercise_version ON exercise_version.id = round.version_id
+WHERE student.id = :student_id ORDER BY round.opened_at DESC;
+
+-- name: tries_of_student(student_id)
+-- All tries of a student in the rounds of their class, with the report where it is made.
+SELECT submission.id, submission.round_id, submission.number, submission.handed_in_at,
+       coalesce(report.whole, unmarked.report) AS report, own_mark.marks AS own_marks
+FROM submission
+JOIN round ON round.id = submission.round_id
+LEFT JOIN report ON report.version_id = round.version_id AND report.digest = submission.digest
+LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = submission.digest
+LEFT JOIN own_mark ON own_mark.submission_id = submission.id
+WHERE submission.student_id = :student_id ORDER BY submission.round_id, submission.number;
+
+-- name: rounds_of_class(class_id)
+SELECT round.id, exercise_version.title, exercise_version.out_of, round.opened_at FROM round
+JOIN exercise_version ON exercise_version.id = round.version_id
+WHERE round.class_id = :class_id ORDER BY round.opened_at, round.id;

@@ -17,13 +17,18 @@ export function Bench() {
     <Shell title="Bench" path="Bench" headed keys={[{ keys: "Tab, Enter", does: "chooses a round" }]}>
       <div className="mx-auto max-w-4xl px-6 py-8">
         <h1 className="mb-4 text-2xl font-bold">Rounds</h1>
+        {bench.data && bench.data.marking_trouble !== null ? (
+          <p role="alert" className="mb-3 text-error">
+            Marking is not running just now, since {bench.data.marking_trouble}. It begins again by itself.
+          </p>
+        ) : null}
         {bench.isPending ? (
           <Loading what="the rounds" />
-        ) : bench.isError ? (
+        ) : bench.isLoadingError ? (
           <Failed what="the rounds" error={bench.error} retry={() => void bench.refetch()} />
         ) : bench.data.rounds.length === 0 ? (
           <p>
-            No class has handed in anything yet. <code>./hob demo</code> loads an exercise and a class to look at.
+            Nothing is set yet. <Link to="/classes">Make a class</Link>, then open a round of an exercise below.
           </p>
         ) : (
           <Rounds rounds={bench.data.rounds} />
@@ -77,7 +82,9 @@ function Drafts() {
           <Bring />
         </span>
       </div>
-      {drafts.isError ? <Failed what="the drafts" error={drafts.error} retry={() => void drafts.refetch()} /> : null}
+      {drafts.isLoadingError ? (
+        <Failed what="the drafts" error={drafts.error} retry={() => void drafts.refetch()} />
+      ) : null}
       {drafts.data?.length === 0 ? (
         <p className="text-neutral">Nothing is being made just now.</p>
       ) : (

@@ -21,7 +21,7 @@ export function Play() {
   if (!play.data) {
     return (
       <Shell title="Play" path="Play" keys={KEYS}>
-        {play.isError ? (
+        {play.isLoadingError ? (
           <Failed what="this exercise" error={play.error} retry={() => void play.refetch()} />
         ) : (
           <Loading what="the exercise" />

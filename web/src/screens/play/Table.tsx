@@ -2,7 +2,7 @@ import { lazy, Suspense, useCallback, useEffect, useRef, useState } from "react"
 
 import type { PlayView } from "../../api/client";
 import { clock } from "../../values";
-import { Brief } from "./Brief";
+import { Brief } from "../../shell/Brief";
 import { Deeds } from "./Deeds";
 import type { Game } from "../../playing/game";
 import { LiveScene } from "../../playing/LiveScene";

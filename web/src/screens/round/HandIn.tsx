@@ -1,7 +1,8 @@
 import { useRef, useState } from "react";
+import { Link } from "react-router";
 
 import type { HandedIn, RoundView } from "../../api/client";
-import { addStudents, handIn, roundQuery } from "../../api/queries";
+import { handIn, roundQuery } from "../../api/queries";
 import { useChange } from "../../api/useChange";
 import { count } from "../../values";
 import { Button } from "../../shell/Button";
@@ -10,14 +11,12 @@ import { useDrops } from "../../shell/useDrops";
 /** Scripts are dropped on the round, as files or a zip; whose they are is asked where it is not sure. */
 export function HandIn({ round }: { round: RoundView }) {
   const input = useRef<HTMLInputElement>(null);
-  const list = useRef<HTMLInputElement>(null);
   const [files, setFiles] = useState<readonly File[]>([]);
   const [over, setOver] = useState(false);
   const sending = useChange(
     (what: { files: readonly File[]; answers: Record<string, string> }) => handIn(round.id, what.files, what.answers),
     roundQuery(round.id),
   );
-  const adding = useChange((file: File) => addStudents(round.id, file), roundQuery(round.id));
   const send = (chosen: readonly File[]) => {
     if (chosen.length === 0) return;
     setFiles(chosen);
@@ -35,12 +34,9 @@ export function HandIn({ round }: { round: RoundView }) {
           Hand in scripts
         </button>
         <span>{over ? "Let go to hand them in." : "or drop .py files or a zip on this page."}</span>
-        <button type="button" className="link" onClick={() => list.current?.click()}>
-          Add students from a CSV list
-        </button>
-        <a className="link" href={`/api/rounds/${round.id}/students.csv`} download>
-          Class list
-        </a>
+        <Link className="link" to={`/classes/${round.class_id}`}>
+          The class
+        </Link>
         <input
           ref={input}
           type="file"
@@ -54,29 +50,19 @@ export function HandIn({ round }: { round: RoundView }) {
             event.target.value = "";
           }}
         />
-        <input
-          ref={list}
-          type="file"
-          accept=".csv"
-          className="hidden"
-          aria-label="A class list"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) adding.mutate(file);
-            event.target.value = "";
-          }}
-        />
         {sending.isPending ? <span role="status">Handing in …</span> : null}
         {sending.data ? <span role="status">{count(sending.data.handed_in, "script")} handed in.</span> : null}
-        {adding.data ? <span role="status">{count(adding.data.added, "student")} added.</span> : null}
       </div>
-      {[sending.error, adding.error].map((error) =>
-        error ? (
-          <p key={error.message} role="alert" className="text-error">
-            {error.message}
-          </p>
-        ) : null,
-      )}
+      {sending.error ? (
+        <p role="alert" className="text-error">
+          {sending.error.message}
+        </p>
+      ) : null}
+      {sending.data?.left_out.map((each) => (
+        <p key={each.file} role="status" className="text-sm" data-left-out>
+          <span className="mono">{each.file}</span> was left out: {each.why}.
+        </p>
+      ))}
       {doubtful.length > 0 && sending.data ? (
         <Doubtful
           key={doubtful.map((each) => each.file).join()}

@@ -38,7 +38,7 @@ export function Round() {
       </Shell>
     );
   }
-  if (round.isError) {
+  if (round.isLoadingError) {
     return (
       <Shell title="Round" path="Round" keys={KEYS}>
         <Failed what="this round" error={round.error} retry={() => void round.refetch()} />
@@ -71,6 +71,11 @@ export function Round() {
         <div className="relative overflow-auto px-5 pb-6">
           <HandIn round={data} />
           <Versions round={data} />
+          {data.marking_trouble !== null ? (
+            <p role="alert" className="py-1 text-error">
+              Marking is not running just now, since {data.marking_trouble}. It begins again by itself.
+            </p>
+          ) : null}
           {data.students.length === 0 ? (
             <p className="py-8">
               Nobody in this class has handed in a script yet. Drop .py files or a zip of them here.

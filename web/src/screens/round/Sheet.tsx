@@ -35,7 +35,9 @@ export function Sheet() {
     >
       <div className="h-full overflow-auto print:overflow-visible">
         {sheet.isPending ? <Loading what="the sheet" /> : null}
-        {sheet.isError ? <Failed what="this sheet" error={sheet.error} retry={() => void sheet.refetch()} /> : null}
+        {sheet.isLoadingError ? (
+          <Failed what="this sheet" error={sheet.error} retry={() => void sheet.refetch()} />
+        ) : null}
         {sheet.data ? <Page sheet={sheet.data} /> : null}
       </div>
     </Shell>

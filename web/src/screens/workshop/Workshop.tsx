@@ -38,7 +38,7 @@ export function Workshop() {
   if (!draft.data) {
     return (
       <Shell title="Workshop" path="Workshop" keys={KEYS}>
-        {draft.isError ? (
+        {draft.isLoadingError ? (
           <Failed what="this draft" error={draft.error} retry={() => void draft.refetch()} />
         ) : (
           <Loading what="the draft" />
