@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import asyncio
+import functools
 from contextlib import ExitStack
 from dataclasses import dataclass, field
 from typing import Any
@@ -10,13 +12,27 @@ from httpx2 import Cookies
 from starlette.testclient import TestClient
 
 from hobtrial.cli.demo import links_of_demo
+from hobtrial.crew import Crew, OpenedExercise
+from hobtrial.demo import exercise_folder
 from hobtrial.server import create_app
 from hobtrial.server.settings import Settings
 from hobtrial.store import Classes, Drafts, Exercises, Plays, Rounds, Store, Teachers
-from tests.server.served import HOST, ORIGIN, sign_in
+from tests.server.served import HOST, ORIGIN
+from tests.support import BAKEHOUSE
 
 PASSWORD = "under the hazels"
 NOTHING_MARKS = Settings(workers=0)
+
+
+@functools.cache
+def opened() -> OpenedExercise:
+    """The exercise of the school, as a worker opens it."""
+
+    async def ask() -> OpenedExercise:
+        async with Crew(1) as crew:
+            return await crew.open(exercise_folder(BAKEHOUSE))
+
+    return asyncio.run(ask())
 
 
 @dataclass
@@ -51,8 +67,10 @@ class Asker:
 
     def websocket_connect(self, path: str, **more: Any) -> Any:
         """Opens a socket as this one."""
-        self.client.cookies = self.cookies
-        return self.client.websocket_connect(path, **more)
+        cookies = "; ".join(f"{name}={value}" for name, value in self.cookies.items())
+        headers = {**more.pop("headers", {}), "host": HOST, **({"cookie": cookies} if cookies else {})}
+        self.client.cookies = Cookies()
+        return self.client.websocket_connect(path, headers=headers, **more)
 
 
 @dataclass
@@ -69,16 +87,13 @@ class School:
         links = links_of_demo()
         app = create_app(self.dsn, NOTHING_MARKS, demo=links)
         client = self.stack.enter_context(TestClient(app, base_url=f"http://{HOST}"))
-        sign_in(client, links.teacher_token)
-        self.clients = {name: Asker(client) for name in ("hazel", "wren", "sorrel", "nobody")}
-        self.clients["linden"] = Asker(client, Cookies(client.cookies))
+        self.clients = {name: Asker(client) for name in ("linden", "hazel", "wren", "sorrel", "nobody")}
         store = Store(self.dsn)
         with store.transaction() as connection:
-            owner, colleague = (Teachers.named(connection, name) for name in ("Linden", "Hazel"))
-            assert owner is not None and colleague is not None
-            Teachers.set_password(connection, colleague["id"], PASSWORD)
-            version = Exercises.newest(connection)[0]["version_id"]
-            for name, teacher_id, student in (("linden", owner["id"], "Wren"), ("hazel", colleague["id"], "Sorrel")):
+            owner, colleague = (Teachers.add(connection, name, PASSWORD) for name in ("Linden", "Hazel"))
+            facts = {key: getattr(opened(), key) for key in ("title", "out_of", "seconds", "scenarios")}
+            version = Exercises.add(connection, BAKEHOUSE, opened().key, exercise_folder(BAKEHOUSE), facts, owner)
+            for name, teacher_id, student in (("linden", owner, "Wren"), ("hazel", colleague, "Sorrel")):
                 class_id = Classes.named(connection, f"{name}'s", teacher_id)
                 ids = Classes.add_students(connection, class_id, [student, "Teasel"])
                 round_id = Rounds.open(connection, class_id, version)
@@ -91,8 +106,9 @@ class School:
                     Plays.keep(connection, version, b"score = 1", {"name": "x", "input": []}, teacher_id),
                 )
         store.close()
-        answer = self.post("hazel", "/api/sign-in/teacher", {"name": "hazel", "password": PASSWORD})
-        assert answer.status_code == 204, answer.text
+        for name in ("linden", "hazel"):
+            answer = self.post(name, "/api/sign-in/teacher", {"name": name, "password": PASSWORD})
+            assert answer.status_code == 204, answer.text
         for name, teacher in (("wren", "linden"), ("sorrel", "hazel")):
             one = self.things[teacher]
             sheet = self.post(teacher, f"/api/classes/{one.class_id}/cards", {"student_ids": [one.student_id]}).json()

@@ -10,13 +10,12 @@ from fastapi.routing import APIRoute, APIWebSocketRoute
 from starlette.routing import Mount, Route
 from starlette.websockets import WebSocketDisconnect
 
-from hobtrial.cli.demo import load
 from hobtrial.core.exercise import load as load_exercise
 from hobtrial.demo import exercise_folder
 from hobtrial.server import create_app
 from hobtrial.server.access import SOCKET, TABLE, Role
 from tests.server.school import School
-from tests.server.served import HOST, ORIGIN
+from tests.server.served import ORIGIN
 from tests.support import BAKEHOUSE, database
 
 ROLES = {"linden": Role.OWNER, "hazel": Role.TEACHER, "wren": Role.STUDENT, "nobody": Role.NOBODY}
@@ -54,9 +53,7 @@ class EveryAddress(unittest.TestCase):
 
     @classmethod
     def setUpClass(cls) -> None:
-        dsn = database("school")
-        load(dsn, [])
-        cls.school = School(dsn, cls.enterClassContext(ExitStack()))
+        cls.school = School(database("school"), cls.enterClassContext(ExitStack()))
 
     def test_somebody_decided_about_each(self) -> None:
         self.assertEqual(routes() - set(TABLE), set())
@@ -72,7 +69,7 @@ class EveryAddress(unittest.TestCase):
         client = self.school.clients[who]
         if method == SOCKET:
             try:
-                with client.websocket_connect(path, headers={**ORIGIN, "host": HOST}):
+                with client.websocket_connect(path, headers=ORIGIN):
                     return 200
             except WebSocketDisconnect as refused:
                 return {"Sign in first.": 401, "Only teachers can do this.": 403}.get(refused.reason, 404)
@@ -149,9 +146,7 @@ class AStudent(unittest.TestCase):
 
     @classmethod
     def setUpClass(cls) -> None:
-        dsn = database("hidden")
-        load(dsn, [BAKEHOUSE])
-        cls.school = School(dsn, cls.enterClassContext(ExitStack()))
+        cls.school = School(database("hidden"), cls.enterClassContext(ExitStack()))
 
     def test_their_page_has_their_own_and_what_is_visible(self) -> None:
         desk = self.school.get("wren", "/api/desk").json()

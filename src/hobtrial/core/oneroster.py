@@ -229,4 +229,4 @@ def _rows(files: Mapping[str, bytes], name: str, *needed: str) -> Iterator[dict[
             if row.get("status", "").strip().casefold() != GONE:
                 yield {column: clean(value) for column, value in row.items()}
     except csv.Error as error:
-        raise UsageError(f"{name}, line {reader.line_num}: this is not CSV: {error}") from None
+        raise UsageError(f"{name}, line {reader.reader.line_num}: this is not CSV: {error}") from None
