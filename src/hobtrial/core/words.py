@@ -6,7 +6,7 @@ Units everywhere: time in seconds, lengths in squares, angles in degrees, one fr
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator
 from dataclasses import dataclass
 from typing import Any, Final, Literal
 
@@ -115,9 +115,21 @@ class Named:
 
 
 def as_json_value(value: Any) -> Any:
-    """A value of a script as JSON: unset, nan, inf, tuples and named things keep their own form."""
-    if value is None or isinstance(value, (bool, str)):
+    """A value of a script as JSON: unset, nan, inf, tuples and named things keep their own form.
+
+    What is larger than a person would read is cut where it is written down: `… and 187 more`.
+    """
+    return _as_json(value, [LARGEST_WRITTEN])
+
+
+def _as_json(value: Any, room: list[int]) -> Any:
+    """The same; `room` is how many characters may still be written."""
+    if value is None or isinstance(value, bool):
         return value
+    if isinstance(value, str):
+        room[0] -= len(value) + 1
+        return value if len(value) <= LONGEST_SHOWN else f"{value[: LONGEST_SHOWN - 1]}…"
+    room[0] -= 4
     if isinstance(value, int):
         return value if abs(value) < 2**53 else {"text": short_text(value)}
     if isinstance(value, float):
@@ -125,23 +137,83 @@ def as_json_value(value: Any) -> Any:
     if isinstance(value, Unset):
         return {"unset": True}
     if isinstance(value, list):
-        return [as_json_value(item) for item in value]
+        return _some(value, room)
     if isinstance(value, dict) and all(isinstance(key, str) for key in value):
-        return {key: as_json_value(item) for key, item in value.items()}
+        return {key[:LONGEST_SHOWN]: item for key, item in _some(value.items(), room, pairs=True)}
+    room[0] -= LONGEST_SHOWN // 4
     return {"text": short_text(value)}
 
 
+def _some(items: Collection[Any], room: list[int], *, pairs: bool = False) -> list[Any]:
+    """As many items as there is room for, and how many there are besides."""
+    found: list[Any] = []
+    for item in items:
+        if room[0] <= 0:
+            more = {"text": f"… and {len(items) - len(found)} more"}
+            found.append(("…", more) if pairs else more)
+            break
+        if pairs:
+            room[0] -= len(item[0])
+        found.append((item[0], _as_json(item[1], room)) if pairs else _as_json(item, room))
+    return found
+
+
+LARGEST_WRITTEN: Final = 600
+"""Characters of a value that are written down, whatever it is made of; a list of a hundred numbers is whole."""
 LONGEST_SHOWN: Final = 200
 """Characters of a value that are shown to a person; more than a line helps nobody."""
 
 
 def short_text(value: Any) -> str:
-    """A value as Python writes it, cut after `LONGEST_SHOWN` characters."""
-    try:
-        text = repr(value)
-    except ValueError:  # a whole number with more digits than Python will write
-        text = "a very large number"
+    """A value as Python writes it, cut after `LONGEST_SHOWN` characters.
+
+    Only what is shown is looked at: a list that holds itself twice, sixty times over, would take for ever.
+    """
+    parts: list[str] = []
+    _write(value, parts, [LONGEST_SHOWN])
+    text = "".join(parts)
     return text if len(text) <= LONGEST_SHOWN else text[: LONGEST_SHOWN - 1] + "…"
+
+
+_BRACKETS: Final[dict[type, tuple[str, str]]] = {
+    list: ("[", "]"),
+    tuple: ("(", ")"),
+    set: ("{", "}"),
+    frozenset: ("frozenset({", "})"),
+    dict: ("{", "}"),
+}
+
+
+def _write(value: Any, parts: list[str], room: list[int]) -> None:
+    """Writes a value into `parts` as long as there is room; each level and each item takes some."""
+
+    def add(text: str) -> None:
+        parts.append(text)
+        room[0] -= len(text)
+
+    brackets = _BRACKETS.get(type(value))
+    if brackets is None or not value:
+        add(_plain(value, max(room[0], 0) + 1))
+        return
+    add(brackets[0])
+    for number, item in enumerate(value):
+        if room[0] < 0:
+            return
+        if number:
+            add(", ")
+        _write(item, parts, room)
+        if type(value) is dict:
+            add(": ")
+            _write(value[item], parts, room)
+    add(",)" if type(value) is tuple and len(value) == 1 else brackets[1])
+
+
+def _plain(value: Any, room: int) -> str:
+    """A value that holds no others, as Python writes it."""
+    try:
+        return repr(value[:room] if isinstance(value, str) else value)
+    except ValueError:  # a whole number with more digits than Python will write
+        return "a very large number"
 
 
 @dataclass(slots=True)

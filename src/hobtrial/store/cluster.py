@@ -20,6 +20,9 @@ from ..core.words import HobError
 PROGRAMS: Final = Path("/usr/lib/postgresql")
 SERVICE_USER: Final = "postgres"
 TRIES: Final = 5
+WAITS: Final = 100
+WAIT_SECONDS: Final = 0.2
+"""How often, and how long each time, a server is waited for that is there and does not answer."""
 DATABASE: Final = "hob"
 FAST_AND_FORGETFUL: Final = ("fsync=off", "synchronous_commit=off", "full_page_writes=off")
 """Settings of a cluster that is thrown away: nothing in it needs to survive a power cut."""
@@ -48,10 +51,14 @@ class Cluster:
 
     def start(self) -> None:
         """Makes the cluster where needed and starts it, or finds it running. Raises `ClusterError`."""
-        running = self._running_port()
-        if running is not None:
-            self.port = running
-            return
+        for _ in range(WAITS):
+            running = self._running_port()
+            if running is None:
+                break
+            if _listens(running):
+                self.port = running
+                return
+            time.sleep(WAIT_SECONDS)  # it is starting, or was killed and is not gone yet
         if not (self._data / "PG_VERSION").exists():
             self._make()
         for number in range(TRIES):
@@ -156,6 +163,12 @@ def program_of(name: str, made_by: str | None = None) -> Path:
         f"read them. Install the package postgresql-{made_by} once more, write them to a file with ./hob backup, and "
         'follow "A newer PostgreSQL" in docs/running.md.'
     )
+
+
+def _listens(port: int) -> bool:
+    """Whether somebody answers at a port."""
+    with socket.socket() as probe:
+        return probe.connect_ex(("127.0.0.1", port)) == 0
 
 
 def _free_port() -> int:

@@ -52,6 +52,7 @@ class Store:
             connection_class=psycopg.Connection[Row],
             check=ConnectionPool.check_connection,  # one that a restart of the database broke is replaced
             timeout=BUSY_SECONDS,
+            reconnect_timeout=QUICK_SECONDS,  # whoever asks next tries again, not a clock that waits longer and longer
         )
 
     @contextmanager

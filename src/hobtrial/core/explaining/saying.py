@@ -7,7 +7,7 @@ from typing import Any
 
 from ..events import Event
 from ..trial import Observable
-from ..words import UNSET, as_json_value
+from ..words import LONGEST_SHOWN, UNSET, as_json_value, short_text
 
 TOLD = {"told": ("", "told"), "sounded": ("the sound ", "heard"), "sent": ("the message ", "sent")}
 """For what is counted: what stands before its text, and what became of it."""
@@ -22,7 +22,14 @@ def value_text(value: Any) -> str:
         return str(shown["text"])
     if isinstance(shown, float):
         return f"{round(shown, 2):g}"
+    if isinstance(shown, (list, dict)):
+        return short_text(value)
     return f'"{shown}"' if isinstance(shown, str) else str(shown)
+
+
+def _on_board(value: Any) -> str:
+    """A value as it stands on the scoreboard: a text without quotes."""
+    return value if isinstance(value, str) and len(value) <= LONGEST_SHOWN else short_text(value)
 
 
 def capital(text: str) -> str:
@@ -129,7 +136,11 @@ def was(what: Observable, value: Any) -> str:
     match what.what:
         case "board":
             label = f'under "{what.name}"'
-            return f"nothing stood on the scoreboard {label}" if nothing else f"the scoreboard showed {value} {label}"
+            return (
+                f"nothing stood on the scoreboard {label}"
+                if nothing
+                else f"the scoreboard showed {_on_board(value)} {label}"
+            )
         case "told" | "sounded" | "sent":
             before, done = TOLD[what.what]
             if nothing or value == 0:

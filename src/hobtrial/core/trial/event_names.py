@@ -7,7 +7,7 @@ from collections.abc import Callable
 from typing import Any, Final
 
 from ..events import KEY_EVENTS, PAIR_EVENTS, PIECE_EVENTS, PLAIN_EVENTS, TEXT_EVENTS, TIME_EVENTS, Event, EventKind
-from ..words import KEYS, GameError
+from ..words import KEYS, GameError, short_text
 from .handles import name_of
 from .observe import same_words
 
@@ -20,7 +20,9 @@ LONGEST_TIMER: Final = 1e6
 def key_name(key: Any, what: str) -> str:
     """A key's name, checked."""
     if not isinstance(key, str) or key not in KEYS:
-        raise GameError(f'`{what}` takes the name of a key in quotes, such as "left", "space" or "a", not {key!r}.')
+        raise GameError(
+            f'`{what}` takes the name of a key in quotes, such as "left", "space" or "a", not {short_text(key)}.'
+        )
     return key
 
 
@@ -28,7 +30,7 @@ def seconds(value: Any, what: str, least: float) -> float:
     """A number of seconds, checked."""
     plain = isinstance(value, (int, float)) and not isinstance(value, bool)
     if not plain or not math.isfinite(value) or not least <= value <= LONGEST_TIMER:
-        raise GameError(f"`{what}` takes a number of seconds from {least:g} to 1,000,000, not {value!r}.")
+        raise GameError(f"`{what}` takes a number of seconds from {least:g} to 1,000,000, not {short_text(value)}.")
     return float(value)
 
 
@@ -52,7 +54,7 @@ def _of_piece(kind: EventKind) -> Callable[..., Event]:
 def _of_text(kind: EventKind) -> Callable[[Any], Event]:
     def make(text: Any) -> Event:
         if not isinstance(text, str) or not text.strip():
-            raise GameError(f"`{kind}` takes a text in quotes, not {text!r}.")
+            raise GameError(f"`{kind}` takes a text in quotes, not {short_text(text)}.")
         return Event(kind, (same_words(text) if kind == "typed" else text,))
 
     return make

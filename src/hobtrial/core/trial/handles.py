@@ -11,7 +11,7 @@ from collections.abc import Callable, Iterator
 from typing import Any, Final, Protocol
 
 from ..scene import Body, SceneState
-from ..words import GameError
+from ..words import GameError, short_text
 
 FARTHEST: Final = 1e6
 """Squares: positions and speeds beyond it are a mistake, not a game."""
@@ -57,7 +57,7 @@ def number(name: str, value: Any, *, least: float = -FARTHEST) -> float:
     plain = isinstance(value, (int, float)) and not isinstance(value, bool)
     if not plain or not math.isfinite(value) or not least <= value <= FARTHEST:
         low = "0" if least == 0 else "-1,000,000"
-        raise GameError(f"`{name}` takes a number from {low} to 1,000,000, not {value!r}.")
+        raise GameError(f"`{name}` takes a number from {low} to 1,000,000, not {short_text(value)}.")
     return value  # type: ignore[no-any-return]
 
 
@@ -179,7 +179,7 @@ class PieceHandle:
         """Takes another piece along, which keeps its place beside this one."""
         body = self._live()
         if not isinstance(other, PieceHandle):
-            raise GameError(f"`carry` takes one piece of the scene, not {other!r}.")
+            raise GameError(f"`carry` takes one piece of the scene, not {short_text(other)}.")
         taken = other._live()
         scene = self._world.scene
         above: Body | None = body
@@ -221,7 +221,7 @@ def _nearest(body: Body, other: Any, what: str) -> Body:
     if isinstance(other, KindHandle):
         bodies = [each for each in bodies if each is not body]
         if not bodies:
-            raise GameError(f"There is no `{other!r}` in the scene for `{what}`.")
+            raise GameError(f"There is no `{short_text(other)}` in the scene for `{what}`.")
     return min(bodies, key=lambda each: math.hypot(each.x - body.x, each.y - body.y))
 
 
@@ -306,7 +306,7 @@ def bodies_of(thing: Any, what: str) -> list[Body]:
         return [thing._live()]
     if isinstance(thing, KindHandle):
         return thing._bodies()
-    raise GameError(f"`{what}` takes a piece or a kind of the scene, not {thing!r}.")
+    raise GameError(f"`{what}` takes a piece or a kind of the scene, not {short_text(thing)}.")
 
 
 def name_of(thing: Any, what: str) -> str:
@@ -315,7 +315,7 @@ def name_of(thing: Any, what: str) -> str:
         return thing._body.name
     if isinstance(thing, KindHandle):
         return thing._name
-    raise GameError(f"`{what}` takes pieces or kinds of the scene, not {thing!r}.")
+    raise GameError(f"`{what}` takes pieces or kinds of the scene, not {short_text(thing)}.")
 
 
 def had_value(old: Any) -> bool:
@@ -338,16 +338,16 @@ def _set_number(name: str, least: float = -FARTHEST) -> Callable[[Body, Any], No
 
 def _set_look(body: Body, value: Any) -> None:
     if not isinstance(value, str):
-        raise GameError(f"`look` takes the name of a look in quotes, not {value!r}.")
+        raise GameError(f"`look` takes the name of a look in quotes, not {short_text(value)}.")
     looks = body.mould.looks
     if looks is not None and value not in looks:
-        raise GameError(f"`{body.name}` has the looks {', '.join(map(repr, looks))}, and no {value!r}.")
+        raise GameError(f"`{body.name}` has the looks {', '.join(map(repr, looks))}, and no {short_text(value)}.")
     body.look = value
 
 
 def _set_visible(body: Body, value: Any) -> None:
     if not isinstance(value, bool):
-        raise GameError(f"`visible` is True or False, not {value!r}.")
+        raise GameError(f"`visible` is True or False, not {short_text(value)}.")
     body.visible = value
 
 

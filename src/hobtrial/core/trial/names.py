@@ -7,7 +7,7 @@ from typing import Any, Final
 
 from ..events import PLAIN_EVENTS, Event
 from ..script import str_of
-from ..words import GameError, plural
+from ..words import GameError, plural, short_text
 from .event_names import EVENT_NAMES, PARAMETERS, key_name
 from .handles import KindHandle, PieceHandle, SpawnerHandle, number
 from .recorder import keep
@@ -147,7 +147,7 @@ def _asking(state: GameState) -> dict[str, Any]:
 
 def _label(text: Any, what: str) -> str:
     if not isinstance(text, str) or not text.strip():
-        raise GameError(f"`{what}` takes a text in quotes, not {text!r}.")
+        raise GameError(f"`{what}` takes a text in quotes, not {short_text(text)}.")
     if len(text) > LONGEST_LABEL:
         raise GameError(f"`{what}` takes a text of at most {LONGEST_LABEL} characters.")
     return text
@@ -157,7 +157,7 @@ def _spot_on_scene(at: Any) -> tuple[float, float] | None:
     if at is None:
         return None
     if not isinstance(at, (tuple, list)) or len(at) != 2:
-        raise GameError(f"`at` of `board` takes a place such as (2, 17), not {at!r}.")
+        raise GameError(f"`at` of `board` takes a place such as (2, 17), not {short_text(at)}.")
     return number("at", at[0]), number("at", at[1])
 
 

@@ -12,7 +12,7 @@ from typing import Any, Final, NamedTuple
 from ..events import PAIR_EVENTS, Event, EventKind
 from ..scene import MOST_PIECES, Body, SceneState
 from ..script import Halt, Limits, str_of
-from ..words import FRAMES_PER_SECOND, READING, GameError, Outcome, frame_of
+from ..words import FRAMES_PER_SECOND, READING, GameError, Outcome, frame_of, short_text
 from .handlers import Handler, Handlers
 from .handles import GameHolder, PieceHandle, had_value
 from .lines import script_line
@@ -280,7 +280,9 @@ class GameState:
         """The player is in another place from now on."""
         places = self.scene.spec.places
         if places and place not in places:
-            raise GameError(f"There is no place {place!r}. The places here are {', '.join(map(repr, places))}.")
+            raise GameError(
+                f"There is no place {short_text(place)}. The places here are {', '.join(map(repr, places))}."
+            )
         self.showing.go_to(place, self.spot())
         self.cause("entered", text=place)
 
@@ -289,7 +291,7 @@ class GameState:
         mould = self.scene.mould_of(kind)
         if mould is None:
             kinds = ", ".join(f'"{each}"' for each in sorted(self.scene.spec.all_kinds))
-            raise GameError(f"`spawn` takes the name of a kind in quotes. Here are {kinds}, and no {kind!r}.")
+            raise GameError(f"`spawn` takes the name of a kind in quotes. Here are {kinds}, and no {short_text(kind)}.")
         if self.scene.full:
             raise Halt("pieces", f"More than {MOST_PIECES} pieces were in the scene.", script_line())
         body = self.scene.spawn(mould, at, self.frame + 1)

@@ -14,7 +14,7 @@ from typing import Any, Final
 from greenlet import GreenletExit, getcurrent, greenlet
 
 from ..script import Halt
-from ..words import FRAMES_PER_SECOND, GameError, frame_of
+from ..words import FRAMES_PER_SECOND, GameError, frame_of, short_text
 
 LONGEST_WAIT: Final = 1e6
 """Seconds: longer than any trial."""
@@ -75,7 +75,7 @@ class Waits:
         """Suspends the handler that calls it; it goes on so much later, and at least one frame later."""
         number = isinstance(seconds, (int, float)) and not isinstance(seconds, bool)
         if not number or not math.isfinite(seconds) or not 0 <= seconds <= LONGEST_WAIT:
-            raise GameError(f"`wait` takes a number of seconds from 0 to 1,000,000, not {seconds!r}.")
+            raise GameError(f"`wait` takes a number of seconds from 0 to 1,000,000, not {short_text(seconds)}.")
         due = max(self._now(), 0) / FRAMES_PER_SECOND + seconds  # what `start` waits for counts from frame 0
         self.sleep_until(max(self._now() + 1, frame_of(due)), due)
 
