@@ -16,7 +16,7 @@ from urllib.request import HTTPCookieProcessor, OpenerDirector, Request, build_o
 
 import uvicorn
 from selenium import webdriver
-from selenium.common.exceptions import StaleElementReferenceException
+from selenium.common.exceptions import WebDriverException
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
@@ -173,7 +173,7 @@ class Browsed(unittest.TestCase):
         def look() -> WebElement | None:
             try:
                 return next((each for each in self.all(selector) if words in each.text), None)
-            except StaleElementReferenceException:  # drawn again meanwhile
+            except WebDriverException:  # drawn again meanwhile, or another page
                 return None
 
         found = until(look, f"nothing like {selector} {words!r}")

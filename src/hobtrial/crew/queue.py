@@ -203,4 +203,4 @@ async def work(dsn: str, marker: Marker, concurrency: int, began: Callable[[], N
                 delete_jobs="successful",
             )
     finally:
-        await asyncio.to_thread(queue.close)
+        queue.close()

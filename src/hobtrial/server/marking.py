@@ -15,6 +15,8 @@ from ..store import Store
 FIRST_WAIT: Final = 0.5
 LONGEST_WAIT: Final = 8.0
 """Seconds before marking is begun again; each wait is twice the one before."""
+LOOK_SECONDS: Final = 2.0
+"""How often it is looked whether the database is there."""
 AWAY: Final = "the records cannot be reached"
 
 log = structlog.get_logger()
@@ -28,7 +30,7 @@ class Marking:
         self._marker = marker
         self._workers = workers
         self.trouble: str | None = None
-        self.runs = False
+        self.runs = not workers  # then others mark, elsewhere
 
     async def run(self) -> None:
         """Marks until it is cancelled."""
@@ -37,8 +39,7 @@ class Marking:
         wait = FIRST_WAIT
         while True:
             try:
-                await work(self._store.dsn, self._marker, self._workers, self._began)
-                self.trouble = "it ended by itself"  # which it does not
+                await self._work()
             except NewerEditionError as error:
                 self.trouble = str(error).rstrip(".")
             except Exception as error:
@@ -47,6 +48,23 @@ class Marking:
             self.runs = False
             log.warning("marking is not running", reason=self.trouble, again_in_seconds=wait)
             await asyncio.sleep(wait)
+
+    async def _work(self) -> None:
+        """Works until that ends by itself, or the database has been away: a worker can take a minute to notice."""
+        working = asyncio.create_task(work(self._store.dsn, self._marker, self._workers, self._began))
+        try:
+            while not working.done():
+                await asyncio.wait({working}, timeout=LOOK_SECONDS)
+                if not working.done() and not await asyncio.to_thread(self._store.there):
+                    self.trouble, self.runs = AWAY, False
+                    log.warning("marking is not running", reason=AWAY)
+                    while not await asyncio.to_thread(self._store.there):
+                        await asyncio.sleep(FIRST_WAIT)
+                    return
+            working.result()
+        finally:
+            working.cancel()
+            await asyncio.wait({working}, timeout=LONGEST_WAIT)
 
     def _began(self) -> None:
         self.trouble, self.runs = None, True

@@ -24,6 +24,9 @@ WHY: Final = {
 }
 
 
+SORRY: Final = {"application/json": {"schema": {"$ref": "#/components/schemas/Sorry"}}}
+
+
 def described(app: FastAPI) -> dict[str, Any]:
     """The description in OpenAPI's form."""
     whole = get_openapi(title=app.title, version=app.version, routes=app.routes)
@@ -48,8 +51,10 @@ def _complete(operation: dict[str, Any], rule: Rule) -> None:
     if "HTTPValidationError" in str(responses.get("422")):
         del responses["422"]
     for status in _besides(operation, rule):
-        content = {"application/json": {"schema": {"$ref": "#/components/schemas/Sorry"}}}
-        responses.setdefault(str(status), {"description": WHY[status], "content": content})
+        responses.setdefault(str(status), {"description": WHY[status], "content": SORRY})
+    for response in responses.values():
+        if "schemas/Sorry" in str(response.get("content")):  # whatever else an address answers, this is JSON
+            response["content"] = SORRY
     if rule.roles != EVERYBODY:
         operation["security"] = [{PLAIN: []}, {SECURE: []}]
 

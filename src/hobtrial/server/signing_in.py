@@ -78,7 +78,9 @@ def student_in(given: StudentIn, request: Request, response: Response, parts: Pa
     _begin(parts, request, response, tries, student_id=student["id"])
 
 
-@router.post("/sign-in/first", status_code=204, responses={401: {"model": Sorry}, 409: {"model": Sorry}})
+@router.post(
+    "/sign-in/first", status_code=204, responses={401: {"model": Sorry}, 409: {"model": Sorry}, 429: {"model": Sorry}}
+)
 def first_in(given: FirstIn, request: Request, response: Response, parts: Parts) -> None:
     """Makes the first teacher, who looks after the server, and signs them in."""
     tries = _may_try(parts, {_address(request): PER_ADDRESS})
@@ -124,7 +126,7 @@ def out(request: Request, response: Response, parts: Parts) -> None:
     drop(request, response)
 
 
-@router.put("/me/password", status_code=204, responses={401: {"model": Sorry}, 409: {"model": Sorry}})
+@router.put("/me/password", status_code=204, responses={409: {"model": Sorry}, 429: {"model": Sorry}})
 def change_password(given: NewPassword, request: Request, parts: Parts, teacher_id: TeacherId) -> None:
     """Another password; every other session of this teacher ends."""
     tries = _may_try(parts, {f"id:{teacher_id}": PER_NAME})
