@@ -27,6 +27,15 @@ class HandingIn(Browsed):
         self.one("button", "Hand in scripts")
         self.all("[data-hand-in]")[0].send_keys("\n".join(files))
 
+    def add_students(self, *names: str) -> None:
+        """Goes to the class, adds students from a list, and comes back."""
+        self.one("a", "The class").click()
+        self.one("form button", "from a CSV list")
+        self.all("[data-names]")[0].send_keys(self.file("class.csv", "\n".join(["name", *names, ""])))
+        self.one("[role=status]", f"{len(names)} student")
+        self.browser.back()
+        self.one("button", "Hand in scripts")
+
     def open_round(self, title: str, class_name: str) -> None:
         """Opens a round on the Bench."""
         self.open("/")
@@ -44,8 +53,7 @@ class HandingIn(Browsed):
         Select(self.one("form select")).select_by_visible_text("leave it out")
         self.one("form button", "Hand these in").click()
         self.one("[role=status]", "0 scripts handed in")
-        self.all('[aria-label="A class list"]')[0].send_keys(self.file("class.csv", "name\nFinch\nOxlip\n"))
-        self.one("[role=status]", "2 students added")
+        self.add_students("Finch", "Oxlip")
         self.hand_in(self.file("finch.py", HOT.replace(">= 200", "> 200")), self.file("oxlp.py", HOT))
         self.assertIn("no student has just that name", self.one("form li", "oxlp.py").text)
         self.one("form button", "Hand these in").click()
@@ -73,8 +81,7 @@ class HandingIn(Browsed):
         self.hand_in(self.file("sorrel.py", wrong))
         Select(self.one("form select"))
         self.browser.execute_script("document.querySelector('form').requestSubmit()")
-        self.all('[aria-label="A class list"]')[0].send_keys(self.file("class.csv", "name\nSorrel\n"))
-        self.one("[role=status]", "student added")
+        self.add_students("Sorrel")
         self.hand_in(self.file("sorrel.py", wrong))
         self.one("tbody tr", "Sorrel")
         until(lambda: self.all('a[aria-label^="Sorrel, Whatever"]'), "the script is not marked", seconds=60)
@@ -87,7 +94,7 @@ class HandingIn(Browsed):
     def test_what_is_no_script_says_so(self) -> None:
         self.open("/rounds/1")
         self.hand_in(self.file("notes.txt", "no script"))
-        self.one("[role=alert]", "notes.txt is not a script; hand in .py files, or a zip of them")
+        self.one("[data-left-out]", "notes.txt was left out: notes.txt is not a script; hand in .py files, or a zip")
 
 
 class Drawn(Browsed):

@@ -114,7 +114,7 @@ class WithTheMouse(Browsed):
         self.open("/rounds/99")
         self.assertIn("There is no such round. Choose one on the bench.", self.one("[role=alert]").text)
         self.open("/nothing")
-        self.one("a", "To the bench").click()
+        self.one("a", "To the first page").click()
         self.one("h1", "Rounds")
 
 

@@ -19,7 +19,7 @@ from psycopg import connect
 
 from ..core.reporting import EDITION, Fault, Report, unmarked
 from ..core.words import HobError
-from ..store import Exercises, Reports, Rounds, Store
+from ..store import Exercises, Reports, Rounds, Store, forget_older_than
 from ..store.store import Connection
 from .crew import Crew, InternalError, OpenedExercise
 
@@ -62,6 +62,11 @@ def _tasks() -> Blueprint:
             except Exception as error:  # it ended meanwhile
                 log.info("a stalled job ended by itself", job=job.id, error=str(error))
         await asyncio.to_thread(context.additional_context["defer_waiting"])
+
+    @tasks.periodic(cron="17 3 * * *")
+    @tasks.task(name="forget", queue=QUEUE, pass_context=True)
+    async def forget(context: JobContext, timestamp: int) -> None:
+        await asyncio.to_thread(context.additional_context["forget"])
 
     return tasks
 
@@ -153,6 +158,13 @@ class Marker:
         log.info("marked", version_id=version_id, digest=digest[:12], status=report.status, kept=kept)
 
 
+def _forget(store: Store, months: int | None) -> None:
+    if months is None:
+        return
+    with store.transaction() as connection:
+        log.info("forgot", texts=forget_older_than(connection, months), months=months)
+
+
 _VERSION: Final = f"made by procrastinate {version('procrastinate')}"
 _DROPS: Final = r"""
     SELECT format('DROP TABLE IF EXISTS %s CASCADE', oid::regclass) FROM pg_class
@@ -184,8 +196,17 @@ def prepare_queue(dsn: str) -> None:
         connection.execute(f"COMMENT ON TABLE procrastinate_jobs IS '{_VERSION}'")
 
 
-async def work(dsn: str, marker: Marker, concurrency: int, began: Callable[[], None] = lambda: None) -> None:
-    """Takes jobs until cancelled, or until the database goes away. `began` is called once it answers."""
+async def work(
+    dsn: str,
+    marker: Marker,
+    concurrency: int,
+    began: Callable[[], None] = lambda: None,
+    retention_months: int | None = None,
+) -> None:
+    """Takes jobs until cancelled, or until the database goes away. `began` is called once it answers.
+
+    Every night it deletes what is older than `retention_months`, where that is set.
+    """
     queue = Queue(dsn)
     app = App(connector=PsycopgConnector(conninfo=dsn))
     app.add_tasks_from(_tasks(), namespace="hob")
@@ -196,7 +217,11 @@ async def work(dsn: str, marker: Marker, concurrency: int, began: Callable[[], N
             await app.run_worker_async(
                 queues=[QUEUE],
                 concurrency=concurrency + 1,  # one more for the taking up of stalled jobs
-                additional_context={"marker": marker, "defer_waiting": lambda: queue.defer_waiting(marker.store)},
+                additional_context={
+                    "marker": marker,
+                    "defer_waiting": lambda: queue.defer_waiting(marker.store),
+                    "forget": lambda: _forget(marker.store, retention_months),
+                },
                 fetch_job_polling_interval=POLLING_SECONDS,
                 install_signal_handlers=False,
                 shutdown_graceful_timeout=1,

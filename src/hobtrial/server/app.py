@@ -90,7 +90,7 @@ def create_app(
         workers = settings.workers
         async with Crew(REPLAYS) as looking, Crew(max(workers, 1)) as crew, Crew(1) as proving, Players() as players:
             marker = Marker(store, looking)
-            marking = Marking(store, Marker(store, crew), workers)
+            marking = Marking(store, Marker(store, crew), workers, settings.retention_months)
             proofs = Proofs(proving)
             plays = StoredPlays(store, marker)
             app.state.services = Services(looking, players, plays, store, queue, marker, proofs, marking, demo)

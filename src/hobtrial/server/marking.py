@@ -25,10 +25,11 @@ log = structlog.get_logger()
 class Marking:
     """The marking of one server. `trouble` says why it does not run, and is shown with every round that waits."""
 
-    def __init__(self, store: Store, marker: Marker, workers: int) -> None:
+    def __init__(self, store: Store, marker: Marker, workers: int, retention_months: int | None = None) -> None:
         self._store = store
         self._marker = marker
         self._workers = workers
+        self._retention_months = retention_months
         self.trouble: str | None = None
         self.runs = not workers  # then others mark, elsewhere
 
@@ -51,7 +52,9 @@ class Marking:
 
     async def _work(self) -> None:
         """Works until that ends by itself, or the database has been away: a worker can take a minute to notice."""
-        working = asyncio.create_task(work(self._store.dsn, self._marker, self._workers, self._began))
+        working = asyncio.create_task(
+            work(self._store.dsn, self._marker, self._workers, self._began, self._retention_months)
+        )
         try:
             while not working.done():
                 await asyncio.wait({working}, timeout=LOOK_SECONDS)
