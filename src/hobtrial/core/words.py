@@ -191,6 +191,16 @@ def _write(value: Any, parts: list[str], room: list[int]) -> None:
         parts.append(text)
         room[0] -= len(text)
 
+    if room[0] < 0:
+        return
+    if isinstance(value, BaseException):
+        add(type(value).__name__)
+        value = tuple(value.args)
+        if len(value) == 1:
+            add("(")
+            _write(value[0], parts, room)
+            add(")")
+            return
     brackets = _BRACKETS.get(type(value))
     if brackets is None or not value:
         add(_plain(value, max(room[0], 0) + 1))

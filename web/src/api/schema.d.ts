@@ -4063,6 +4063,15 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
             /** @description The records cannot be reached just now. */
             503: {
                 headers: {
@@ -4224,7 +4233,7 @@ export interface operations {
                     "application/json": components["schemas"]["Sorry"];
                 };
             };
-            /** @description Unauthorized */
+            /** @description Nobody is signed in. */
             401: {
                 headers: {
                     [name: string]: unknown;
@@ -4262,6 +4271,15 @@ export interface operations {
             };
             /** @description What was sent cannot be read, or cannot be so. */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6930,7 +6948,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/html": components["schemas"]["Sorry"];
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
             /** @description What was sent cannot be read, or cannot be so. */

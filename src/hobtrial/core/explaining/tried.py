@@ -14,8 +14,8 @@ from .finding import CheckRef, Edit
 MOST_TRIALS: Final = 2_000
 """Trials played for one script's edits: four seconds of processor time for short scenarios."""
 
-MOST_PASSES: Final = 10_000_000
-"""Loop passes and calls of all those trials together: five seconds of processor time for heavy scripts."""
+MOST_PASSES: Final = 2_000_000
+"""Loop passes and calls of all those trials together: some seconds of processor time for heavy scripts."""
 
 
 @dataclass(frozen=True, eq=False)

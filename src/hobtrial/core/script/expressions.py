@@ -20,8 +20,12 @@ GROWING: Final[dict[type[ast.operator], str]] = {
     ast.Mod: "__mod",
     ast.Pow: "__pow",
     ast.LShift: "__shl",
+    ast.Sub: "__sub",
+    ast.BitAnd: "__and",
+    ast.BitOr: "__or",
+    ast.BitXor: "__xor",
 }
-"""Operators that can make a value much larger than its parts. Subtraction and division cannot."""
+"""Operators that can make a value larger than its parts, or go through one without an end. Division does neither."""
 
 
 @dataclass(frozen=True)
@@ -97,7 +101,7 @@ class ExpressionWeaver:
     def operate(op: ast.operator, left: ast.expr, right: ast.expr, *, number: bool) -> ast.expr:
         """`left op right`, guarded where it can grow; adding a written-out number cannot."""
         guard = GROWING.get(type(op))
-        if guard is None or (isinstance(op, ast.Add) and number):
+        if guard is None or (isinstance(op, (ast.Add, ast.Sub)) and number):
             return ast.BinOp(left, op, right)
         return call(guard, left, right)
 
@@ -166,7 +170,7 @@ class ExpressionWeaver:
         return call("__fit", self._comprehension(node, node.generators, {"elt": element}))
 
     def _dictcomp(self, node: ast.DictComp) -> ast.expr:
-        fields = {"key": call("__key", self.value(node.key)), "value": self.value(node.value)}
+        fields = {"key": call("__key", self.value(node.key)), "value": call("__thin", self.value(node.value))}
         return call("__fit", self._comprehension(node, node.generators, fields))
 
     def _generatorexp(self, node: ast.GeneratorExp) -> ast.expr:
@@ -180,14 +184,20 @@ class ExpressionWeaver:
         return ast.Set([self._key(each) for each in node.elts])
 
     def _dict(self, node: ast.Dict) -> ast.expr:
-        return ast.Dict([self._key(key) if key else None for key in node.keys], self.values(node.values))
+        values: list[ast.expr] = [
+            each if isinstance(each, ast.Constant) else call("__thin", self.value(each)) for each in node.values
+        ]
+        return ast.Dict([self._key(key) if key else None for key in node.keys], values)
 
     def _key(self, node: ast.expr) -> ast.expr:
         small = isinstance(node, ast.Constant) and not isinstance(node.value, (int, float))
         return node if small else call("__key", self.value(node))
 
     def _subscript(self, node: ast.Subscript) -> ast.expr:
-        return ast.Subscript(self.value(node.value), self.value(node.slice), node.ctx)
+        if isinstance(node.slice, ast.Slice):
+            return call("__fit", at(ast.Subscript(self.value(node.value), self.value(node.slice), node.ctx), node))
+        place = node.slice if _is_place(node.slice) else call("__place", self.value(node.slice))
+        return ast.Subscript(self.value(node.value), place, node.ctx)
 
     def _joinedstr(self, node: ast.JoinedStr) -> ast.expr:
         return call("__fit", ast.JoinedStr(self.values(node.values)))
@@ -265,6 +275,11 @@ class ExpressionWeaver:
         last = self.lines[node.end_lineno - 1].encode()[: node.end_col_offset].decode()
         middle = self.lines[node.lineno : node.end_lineno - 1]
         return " ".join(part.strip() for part in (first, *middle, last))
+
+
+def _is_place(node: ast.expr) -> bool:
+    """Whether what stands between brackets is written out, so that it is no tuple."""
+    return isinstance(node, ast.Constant) or is_number(node)
 
 
 def is_number(node: ast.expr) -> bool:

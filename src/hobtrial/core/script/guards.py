@@ -6,6 +6,7 @@ refusal is a `Halt`, which nothing in a script can catch.
 
 from __future__ import annotations
 
+import operator
 import re
 from enum import Enum, EnumType
 from types import BuiltinMethodType, FunctionType, MethodType
@@ -15,12 +16,13 @@ from .limits import Halt, Limits
 from .methods import METHOD_GUARDS
 from .sizes import Function, Sizes
 from .stand_in import StandIn
-from .texts import PLAIN
+from .texts import PLAIN, VIEWS
 from .vocabulary import METHODS
 
 WIDEST: Final = 200
 """Characters of a width or a number of digits in `%`, `round` and paddings of numbers."""
 LARGEST_SHIFT: Final = 64
+_SETS: Final = VIEWS | {set, frozenset}
 _FUNCTION_TYPES: Final = frozenset({FunctionType, BuiltinMethodType, MethodType})
 """Functions that a script can hold: its own, listed builtins, and methods, which only come from `read`."""
 
@@ -30,6 +32,8 @@ class Guards(Sizes):
 
     def __init__(self, limits: Limits, handles: tuple[type, ...]) -> None:
         super().__init__(limits, handles)
+        self.calls = 0
+        """Calls that went through here: work that no pass of a loop counts."""
         self.callable_types: dict[type, Function] = {}
         """The types that a script may call, with what that does."""
 
@@ -46,6 +50,14 @@ class Guards(Sizes):
             "__ipow": self.power_in_place,
             "__shl": self.shift,
             "__ishl": self.shift_in_place,
+            "__sub": self.subtract,
+            "__isub": self.subtract_in_place,
+            "__and": self.both,
+            "__iand": self.both_in_place,
+            "__or": self.either,
+            "__ior": self.either_in_place,
+            "__xor": self.one,
+            "__ixor": self.one_in_place,
             "__get": self.read,
             "__call": self.call,
             "__walk": self.walk,
@@ -53,6 +65,8 @@ class Guards(Sizes):
             "__fit": self.fit,
             "__thin": self.thin,
             "__key": self.key,
+            "__place": self.place,
+            "__hold": self.hold,
             "__show": self.show,
             "__items": self.put_in,
             "__slice": slice,
@@ -147,6 +161,52 @@ class Guards(Sizes):
         if isinstance(b, int) and b > LARGEST_SHIFT:
             raise Halt("number", f"A number is shifted by at most {LARGEST_SHIFT}.")
 
+    def subtract(self, a: Any, b: Any) -> Any:
+        """`a - b`; what a set or a view is less, has a bearable length."""
+        kind = type(a)
+        if kind is float:
+            return a - b
+        return self.fit(a - b) if kind is int else self._of_sets(operator.sub, a, b)
+
+    def subtract_in_place(self, a: Any, b: Any) -> Any:
+        """`a -= b`: a set keeps its identity."""
+        return self.subtract(a, b) if type(a) in (int, float) else self._of_sets(operator.isub, a, b)
+
+    def both(self, a: Any, b: Any) -> Any:
+        """`a & b`"""
+        return self._of_sets(operator.and_, a, b)
+
+    def both_in_place(self, a: Any, b: Any) -> Any:
+        """`a &= b`"""
+        return self._of_sets(operator.iand, a, b)
+
+    def either(self, a: Any, b: Any) -> Any:
+        """`a | b`"""
+        return self._of_sets(operator.or_, a, b)
+
+    def either_in_place(self, a: Any, b: Any) -> Any:
+        """`a |= b`"""
+        return self._of_sets(operator.ior, a, b)
+
+    def one(self, a: Any, b: Any) -> Any:
+        """`a ^ b`"""
+        return self._of_sets(operator.xor, a, b)
+
+    def one_in_place(self, a: Any, b: Any) -> Any:
+        """`a ^= b`"""
+        return self._of_sets(operator.ixor, a, b)
+
+    def _of_sets(self, operate: Function, a: Any, b: Any) -> Any:
+        """An operator of sets: a view of a dict takes whatever can be gone through, however long."""
+        if type(a) in VIEWS and type(b) not in _SETS:
+            b = self.items(b) if hasattr(b, "__iter__") else b
+        elif type(b) in VIEWS and type(a) not in _SETS:
+            a = self.items(a) if hasattr(a, "__iter__") else a
+        for each in (a, b):
+            if type(each) in _SETS:
+                self.charge(len(each) >> 4)
+        return self.fit(operate(a, b))
+
     # ---- attributes and calls
 
     def read(self, value: Any, name: str) -> Any:
@@ -167,6 +227,7 @@ class Guards(Sizes):
 
     def call(self, function: Any, /, *arguments: Any, **named: Any) -> Any:
         """Calls a listed builtin, a listed method or a function of the script; nothing else."""
+        self.calls += 1
         if isinstance(function, type):
             constructor = self.callable_types.get(function)
             if constructor is not None:

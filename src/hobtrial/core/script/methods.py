@@ -6,13 +6,15 @@ from collections.abc import Callable
 from typing import Any, Final
 
 from .limits import Halt
-from .sizes import Function, Sizes
+from .sizes import Function, Sizes, work_of_search
 
 MethodGuard = Callable[[Sizes, Any, Function], Function]
 
 
 def _grows(sizes: Sizes, value: Any, method: Function) -> Function:
     def grow(*arguments: Any, **named: Any) -> Any:
+        if len(arguments) > 1:  # what is put in between moves all that comes after it
+            sizes.charge(len(value) >> 10)
         if len(value) >= sizes.limits.items:
             raise Halt("collection", f"A collection grew beyond {sizes.limits.items:,} entries.")
         return method(*arguments, **named)
@@ -24,14 +26,67 @@ def _keeps(sizes: Sizes, value: Any, method: Function) -> Function:
     grow = _grows(sizes, value, method)
 
     def keep(*arguments: Any, **named: Any) -> Any:
-        return grow(*(sizes.key(argument) for argument in arguments), **named)
+        key, *others = arguments or (None,)
+        return grow(sizes.key(key), *map(sizes.thin, others), **named) if arguments else grow(**named)
 
     return keep
 
 
+def _finds(sizes: Sizes, value: Any, method: Function) -> Function:
+    def find(*arguments: Any, **named: Any) -> Any:
+        return method(*map(sizes.place, arguments), **named)
+
+    return find
+
+
 def _compares(sizes: Sizes, value: Any, method: Function) -> Function:
-    sizes.thin(value)
-    return method
+    def compare(*arguments: Any, **named: Any) -> Any:
+        sizes.thin(value)
+        return method(*map(sizes.thin, arguments), **named)
+
+    return compare
+
+
+def _moves(sizes: Sizes, value: list[Any], method: Function) -> Function:
+    def move(*arguments: Any, **named: Any) -> Any:
+        if arguments != (-1,):
+            sizes.charge(len(value) >> 10)
+        return method(*arguments, **named)
+
+    return move
+
+
+def _turns(sizes: Sizes, value: list[Any], method: Function) -> Function:
+    def turn(*arguments: Any, **named: Any) -> Any:
+        sizes.charge(len(value) >> 5)
+        return method(*arguments, **named)
+
+    return turn
+
+
+def _sorts(sizes: Sizes, value: list[Any], method: Function) -> Function:
+    def sort(*arguments: Any, **named: Any) -> Any:
+        sizes.thin(value)
+        sizes.charge(len(value) >> 4)
+        return method(*arguments, **sizes.with_key(named))
+
+    return sort
+
+
+def _copies(sizes: Sizes, value: Any, method: Function) -> Function:
+    def copy(*arguments: Any, **named: Any) -> Any:
+        return sizes.fit(method(*arguments, **named))
+
+    return copy
+
+
+def _reads(sizes: Sizes, value: str, method: Function) -> Function:
+    def read(*arguments: Any, **named: Any) -> Any:
+        parts = [argument for argument in arguments if type(argument) is str]
+        sizes.charge(sum(work_of_search(value, part) for part in parts) if parts else len(value) >> 6)
+        return method(*arguments, **named)
+
+    return read
 
 
 def _pops_first(sizes: Sizes, value: set[Any], method: Function) -> Function:
@@ -52,7 +107,7 @@ def _takes_many(sizes: Sizes, value: Any, method: Function) -> Function:
             for argument in arguments
         ]
         result = method(*given, **named)
-        sizes.fit(value)
+        sizes.fit(sizes.thin(value) if type(value) is dict else value)
         return sizes.fit(result)
 
     return take
@@ -91,6 +146,11 @@ def _joins(sizes: Sizes, value: str, method: Function) -> Function:
     return join
 
 
+_GO_THROUGH: Final = (
+    "find index count split startswith endswith upper lower title capitalize strip lstrip rstrip "
+    "isdigit isalpha isupper islower"
+).split()
+
 METHOD_GUARDS: Final[dict[tuple[type, str], MethodGuard]] = {
     (str, "join"): _joins,
     (str, "replace"): _replaces,
@@ -101,12 +161,20 @@ METHOD_GUARDS: Final[dict[tuple[type, str], MethodGuard]] = {
     (list, "index"): _compares,
     (list, "count"): _compares,
     (list, "remove"): _compares,
-    (list, "sort"): _compares,
+    (list, "sort"): _sorts,
+    (list, "reverse"): _turns,
+    (list, "pop"): _moves,
+    **{(kind, "copy"): _copies for kind in (list, dict, set)},
+    **{(str, name): _reads for name in _GO_THROUGH},
     (tuple, "index"): _compares,
     (tuple, "count"): _compares,
+    (dict, "get"): _finds,
+    (dict, "pop"): _finds,
     (dict, "setdefault"): _keeps,
     (dict, "update"): _takes_many,
     (set, "add"): _keeps,
+    (set, "remove"): _finds,
+    (set, "discard"): _finds,
     (set, "pop"): _pops_first,
     (set, "union"): _takes_many,
     (set, "intersection"): _takes_many,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from typing import Any, Final
 
 from ..words import GameError
@@ -32,6 +32,24 @@ CAUGHT: Final = (
 )
 
 
+class _Thinned(Iterator[Any]):
+    """What Python makes tuples of one by one, each looked at: a tuple in a tuple in a tuple has no end."""
+
+    def __init__(self, values: Iterator[Any], thin: Callable[[Any], Any]) -> None:
+        self._values = values
+        self._thin = thin
+
+    def __next__(self) -> Any:
+        return self._thin(next(self._values))
+
+    def __repr__(self) -> str:
+        return f"<{type(self).__name__} object>"
+
+
+_Zip: Final = type("zip", (_Thinned,), {})
+_Enumerate: Final = type("enumerate", (_Thinned,), {})
+
+
 def builtins_of(guards: Guards) -> dict[str, Any]:
     """The builtins of one trial, and the exceptions that can be raised and caught."""
     items, stream, fit, thin = guards.items, guards.stream, guards.fit, guards.thin
@@ -40,15 +58,23 @@ def builtins_of(guards: Guards) -> dict[str, Any]:
         if isinstance(start, str):
             raise TypeError("sum() can't sum strings [use ''.join(seq) instead]")
         total = start
-        for value in stream(values):
+        for number, value in enumerate(stream(values), 1):
             total = guards.add(total, value)
+            if not number & 7:
+                guards.charge(1)
         return total
 
     def guarded_max(*values: Any, **named: Any) -> Any:
-        return max(*([stream(thin(values[0]))] if len(values) == 1 else values), **named)
+        return max(*compared(values), **guards.with_key(named))
 
     def guarded_min(*values: Any, **named: Any) -> Any:
-        return min(*([stream(thin(values[0]))] if len(values) == 1 else values), **named)
+        return min(*compared(values), **guards.with_key(named))
+
+    def compared(values: tuple[Any, ...]) -> Iterable[Any]:
+        if len(values) != 1:
+            return map(thin, values)
+        whole = stream(thin(values[0]))
+        return [whole if type(whole) in (list, tuple, str, range) else map(thin, whole)]
 
     def guarded_round(number: Any, ndigits: Any = None) -> Any:
         if isinstance(ndigits, int) and abs(ndigits) > WIDEST:
@@ -62,13 +88,22 @@ def builtins_of(guards: Guards) -> dict[str, Any]:
         return all(stream(values))
 
     def guarded_sorted(values: Iterable[Any], /, **named: Any) -> list[Any]:
-        return sorted(thin(items(values)), **named)
+        whole = thin(items(values))
+        guards.charge(len(whole) >> 4)
+        return sorted(whole, **guards.with_key(named))
 
     def guarded_enumerate(*values: Any, **named: Any) -> Iterator[Any]:
-        return enumerate(*(guards.walk(values[0]), *values[1:]) if values else (), **named)
+        given = (guards.walk(values[0]), *values[1:]) if values else ()
+        made: Iterator[Any] = _Enumerate(enumerate(*given, **named), thin)
+        return made
 
     def guarded_zip(*values: Any, **named: Any) -> Iterator[Any]:
-        return zip(*(guards.walk(each) for each in values), **named)  # noqa: B905 - strict is the script's to say
+        pairs = zip(*(guards.walk(each) for each in values), **named)  # noqa: B905 - strict is the script's to say
+        made: Iterator[Any] = _Zip(pairs, thin)
+        return made
+
+    def guarded_isinstance(*values: Any) -> bool:
+        return isinstance(*map(thin, values))
 
     def type_of(*values: Any) -> type:
         if len(values) != 1:
@@ -76,10 +111,17 @@ def builtins_of(guards: Guards) -> dict[str, Any]:
         return type(values[0])
 
     def make_int(*values: Any, **named: Any) -> int:
+        if values and type(values[0]) is str:
+            guards.charge(len(values[0]) >> 4)
         return int(fit(int(*values, **named)))
 
     def make_str(*values: Any) -> str:
+        if values and type(values[0]) is int:
+            guards.charge(values[0].bit_length() >> 6)
         return str(fit(str_of(values[0], guards.limits.text) if len(values) == 1 else str(*values)))
+
+    def pairs_of(values: Any) -> Any:
+        return values if type(values) is dict else [thin(pair) for pair in items(values)]
 
     guards.callable_types.update(
         {
@@ -90,12 +132,21 @@ def builtins_of(guards: Guards) -> dict[str, Any]:
             list: lambda *values: items(*values) if len(values) == 1 else list(*values),
             tuple: lambda *values: thin(tuple(items(*values))) if len(values) == 1 else tuple(*values),
             set: lambda *values: {guards.key(each) for each in items(*values)} if len(values) == 1 else set(*values),
-            dict: lambda *values, **named: fit(dict(*values, **named)),
+            dict: lambda *values, **named: fit(thin(dict(*map(pairs_of, values), **named))),
             range: range,
             reversed: reversed,
         }
     )
-    for function in (guarded_sum, guarded_max, guarded_min, guarded_round, guarded_any, guarded_all, guarded_sorted):
+    for function in (
+        guarded_sum,
+        guarded_max,
+        guarded_min,
+        guarded_round,
+        guarded_any,
+        guarded_all,
+        guarded_sorted,
+        guarded_isinstance,
+    ):
         function.__name__ = function.__qualname__ = function.__name__.removeprefix("guarded_")
     return {
         "abs": abs,
@@ -106,7 +157,7 @@ def builtins_of(guards: Guards) -> dict[str, Any]:
         "enumerate": guarded_enumerate,
         "float": float,
         "int": int,
-        "isinstance": isinstance,
+        "isinstance": guarded_isinstance,
         "len": len,
         "list": list,
         "max": guarded_max,

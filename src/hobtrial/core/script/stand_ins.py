@@ -46,6 +46,7 @@ def _random(guards: Guards, stream: random.Random) -> dict[str, Any]:
     def sample(population: Any, k: int) -> list[Any]:
         if isinstance(k, int) and k > guards.limits.items:
             raise Halt("collection", f"A sample has at most {guards.limits.items:,} entries.")
+        guards.charge(len(population) >> 4 if hasattr(population, "__len__") and type(population) is not range else 0)
         return stream.sample(population, k)
 
     def choice(values: Any) -> Any:
@@ -76,9 +77,14 @@ def _math(guards: Guards) -> dict[str, Any]:
         return total
 
     def lcm(*values: int) -> int:
+        guards.charge(sum(value.bit_length() >> 6 for value in values if isinstance(value, int)))
         return int(guards.fit(math.lcm(*values)))
 
-    own = {"factorial": factorial, "comb": comb, "perm": perm, "prod": prod, "lcm": lcm}
+    def gcd(*values: int) -> int:
+        guards.charge(sum(value.bit_length() >> 6 for value in values if isinstance(value, int)))
+        return math.gcd(*values)
+
+    own = {"gcd": gcd, "factorial": factorial, "comb": comb, "perm": perm, "prod": prod, "lcm": lcm}
     return {name: own.get(name, getattr(math, name)) for name in MODULES["math"]}
 
 

@@ -16,6 +16,9 @@ from .tree import walk
 from .unlisted import UNLISTED, instead_of_format
 from .vocabulary import CONSTRUCTS, ENUM_BASES, EXCEPTIONS, MODULES, RESERVED, TAKES_GENERATOR
 
+MOST_MEMBERS = 100
+"""Members of one enumeration: Python looks through all of them for each."""
+
 
 def check(
     tree: ast.Module, taken: frozenset[str], narrow: frozenset[str] = frozenset(), *, straight: bool = False
@@ -206,6 +209,8 @@ class _Looker:
                 node, words, "Write `from enum import Enum` and `class Stage(Enum):`, or use variables of a piece."
             )
             return
+        if len(node.body) > MOST_MEMBERS:
+            self.refuse(node, f"An enumeration has at most {MOST_MEMBERS} members.", "Use numbers or a list.")
         for statement in node.body:
             match statement:
                 case ast.Pass() | ast.Expr(value=ast.Constant(value=str())):
@@ -269,6 +274,12 @@ class _Looker:
                 if index < len(node.cases) - 1 or case.guard is not None:
                     words = f"`case {pattern.name}:` takes everything, so it can only be the last, without `if`."
                     self.refuse(pattern, words, "Compare with a value, or move it to the end.")
+
+    def visit_MatchValue(self, node: ast.MatchValue, in_function: bool) -> None:
+        """`case a.b:` reads an attribute before any guard could look at it."""
+        if isinstance(node.value, ast.Attribute) and not self._only_one(node.value):
+            words = "A `case` compares with a number, a text or a member of an enumeration."
+            self.refuse(node, words, "Compare with `if`.")
 
     def visit_MatchOr(self, node: ast.MatchOr, in_function: bool) -> None:
         for pattern in node.patterns:

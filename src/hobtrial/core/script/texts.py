@@ -35,6 +35,8 @@ def text_of(value: Any, most: int = 10_000, depth: int = 0) -> str:
     if kind in (list, tuple, set, dict):
         return _collection(value, most, depth)
     if isinstance(value, BaseException):
+        if depth >= DEEPEST:
+            raise Halt("depth", f"A value is nested more than {DEEPEST} deep.")
         return f"{kind.__name__}({', '.join(text_of(each, most, depth + 1) for each in value.args)})"
     if isinstance(value, (Enum, range)):
         return repr(value)
@@ -106,7 +108,7 @@ def message_of(error: BaseException, most: int = 10_000) -> str:
             return str_of(only, most)
         case ():
             return ""
-    return str(error)
+    return text_of(error.args, most)
 
 
 def sorted_set(values: set[Any]) -> list[Any]:

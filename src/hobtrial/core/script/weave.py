@@ -20,8 +20,9 @@ write. The trial gives them their values; the protocol is:
     __walk(values) __within(values) what a `for` goes through, what an `in` looks into
     __module(name, part)            an import
     __fit(v) __thin(v) __key(v) __items(v) __show(v, …)    size, depth, keys and the text of values
+    __place(k) __hold(o, k, v)      `o[k]` read with a key that may be a tuple; `o[k] = v`
     __slice(a, b, c)                a part of a list that is changed in place
-    __add __mul __mod __pow __shl   operators whose result can grow; __iadd, … in place
+    __add __sub __mul __mod __pow __shl __and __or __xor    operators that can grow a value; __iadd, … in place
     __r[0]                          whether this frame still records
 
 Each script is woven twice: `recording` for the full trace, `counting` for verdicts only. Loops in
@@ -136,7 +137,7 @@ class Weaver(ExpressionWeaver):
                 if isinstance(target.slice, ast.Slice):
                     return self._store_slice(target, target.slice, value, node)
                 index = call("__key", self.value(target.slice))
-                return [at(ast.Assign([ast.Subscript(self.value(target.value), index, ast.Store())], value), node)]
+                return [at(ast.Expr(call("__hold", self.value(target.value), index, value)), node)]
             case ast.Tuple() | ast.List():
                 names = self._fresh(len(target.elts))
                 stores: list[ast.expr] = [name(each, ast.Store()) for each in names]
@@ -163,17 +164,22 @@ class Weaver(ExpressionWeaver):
         if isinstance(target, ast.Name):
             return [self._in_place(node, target.id), *self._records(node, [target])]
         woven: list[ast.stmt] = [at(ast.Assign([name("__o", ast.Store())], self.value(target.value)), node)]
+        part = isinstance(target, ast.Subscript) and isinstance(target.slice, ast.Slice)
         if isinstance(target, ast.Attribute):
             read: ast.expr = call("__get", name("__o"), ast.Constant(target.attr))
             put = call("__put", ast.Constant(node.lineno), ast.Constant(target.attr), name("__x"), name("__o"))
             store: ast.stmt = ast.Expr(put)
         else:
-            index = self._slice(target.slice) if isinstance(target.slice, ast.Slice) else self.value(target.slice)
+            if isinstance(target.slice, ast.Slice):
+                index = self._slice(target.slice)
+            else:
+                index = call("__key", self.value(target.slice))
             woven.append(at(ast.Assign([name("__i", ast.Store())], index), node))
-            read = ast.Subscript(name("__o"), name("__i"), ast.Load())
-            store = ast.Assign([ast.Subscript(name("__o"), name("__i"), ast.Store())], name("__x"))
+            read = call("__fit", ast.Subscript(name("__o"), name("__i"), ast.Load()))
+            store = ast.Expr(call("__hold", name("__o"), name("__i"), name("__x")))
         woven.append(at(ast.Assign([name("__x", ast.Store())], read), node))
-        return [*woven, self._in_place(node, "__x"), at(store, node)]
+        grown = [at(ast.Expr(call("__fit", name("__o"))), node)] if part else []
+        return [*woven, self._in_place(node, "__x"), at(store, node), *grown]
 
     def _slice(self, part: ast.Slice) -> ast.expr:
         ends = [self.value(end) if end else ast.Constant(None) for end in (part.lower, part.upper, part.step)]
@@ -182,7 +188,7 @@ class Weaver(ExpressionWeaver):
     def _in_place(self, node: ast.AugAssign, target: str) -> ast.stmt:
         guard = GROWING.get(type(node.op))
         value = self.value(node.value)
-        if guard is None or (isinstance(node.op, ast.Add) and is_number(node.value)):
+        if guard is None or (isinstance(node.op, (ast.Add, ast.Sub)) and is_number(node.value)):
             return at(ast.AugAssign(name(target, ast.Store()), node.op, value), node)
         changed = call(guard.replace("__", "__i"), name(target), value)
         return at(ast.Assign([name(target, ast.Store())], changed), node)

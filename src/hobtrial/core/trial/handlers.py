@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Final
 
 from ..events import PAIR_EVENTS, TIME_EVENTS, Event, EventKind
 from ..scene import Body
+from ..script import Halt
 
 
 @dataclass(slots=True, eq=False)
@@ -19,6 +20,10 @@ class Handler:
     takes: int
     order: int
     line: int
+
+
+MOST_HANDLERS: Final = 300
+"""Handlers of one script: each may run in every frame. A large game has thirty."""
 
 
 class Handlers:
@@ -34,6 +39,8 @@ class Handlers:
     def add(self, function: Any, events: tuple[Event, ...], takes: int) -> tuple[Handler, list[Event]]:
         """Registers a function, for each of its events once; gives the handler and its events."""
         self._registered += 1
+        if self._registered > MOST_HANDLERS:
+            raise Halt("handlers", f"A script has at most {MOST_HANDLERS} handlers.")
         handler = Handler(function.__name__, function, takes, self._registered, function.__code__.co_firstlineno)
         distinct = list(dict.fromkeys(events))
         for event in distinct:

@@ -19,9 +19,20 @@ from .lines import line_of
 from .names import game_names
 from .state import GameState
 
+LONGEST_MESSAGE = 500
+"""Characters of what an exception says."""
+
 
 class TrialOver(BaseException):
     """Unwinds to the end of the trial once the script was stopped."""
+
+
+def _message(error: Exception) -> str:
+    """What an exception says, cut; of what is too large to be written, as much as is shown of a value."""
+    try:
+        return message_of(error)[:LONGEST_MESSAGE]
+    except (Halt, RecursionError):
+        return ", ".join(map(short_text, error.args[:3]))
 
 
 class Host:
@@ -60,8 +71,8 @@ class Host:
 
     @property
     def passes(self) -> int:
-        """Loop passes and calls that the script has spent."""
-        return self._limits.passes_a_trial - self._left
+        """Loop passes and calls that the script has spent, those of what is Python's own among them."""
+        return self._limits.passes_a_trial - self._left + self.guards.calls
 
     def read_file(self) -> None:
         """Runs the file from top to bottom."""
@@ -80,7 +91,7 @@ class Host:
         except MemoryError as error:
             raise OutOfMemory from error
         except Exception as error:
-            self._stopped(type(error).__name__, message_of(error)[:500], line_of(error), limit=False)
+            self._stopped(type(error).__name__, _message(error), line_of(error), limit=False)
         finally:
             self._left -= granted - max(self._budget[0], 0)
 

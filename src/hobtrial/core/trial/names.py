@@ -43,6 +43,7 @@ def _telling(state: GameState) -> dict[str, Any]:
     showing, recorded = state.showing, state.recorder is not None
 
     def board(label: Any, value: Any, at: Any = None) -> None:
+        showing.write(lambda: state.spot().line)
         text, kept = str_of(label)[:LONGEST_LABEL], keep(value)
         if not recorded and at is None and text in showing.board and showing.spots[text] is None:
             showing.board[text] = kept  # it stands there already, and nobody asks when it was put there

@@ -12,9 +12,9 @@ from typing import Any, Final
 
 from ..events import Event
 from ..scene import Body
-from ..script import Test, Woven, text_of
+from ..script import Halt, Test, Woven, text_of
 from ..script.texts import DEEPEST, PLAIN
-from ..words import UNSET, Named, Timeline
+from ..words import UNSET, Named, Timeline, short_text
 from .trace import Answered, Came, Change, Overlapped, Step, StepKind
 
 RECORDS_A_FRAME: Final = 200
@@ -45,15 +45,25 @@ def _copy(value: Any, depth: int, left: list[int]) -> Any:
         if kind is dict:
             return {_key(key): _copy(item, depth + 1, left) for key, item in value.items()}
         if kind is set:
-            return Named(text_of(value))
+            return _named(value)
+        if PLAIN.issuperset(map(type, value)):  # most lists: nothing in them can change
+            return kind(value)
         return kind(_copy(item, depth + 1, left) for item in value)
     if isinstance(value, Enum):
         return Named(str(value))
-    return Named(text_of(value))
+    return _named(value)
+
+
+def _named(value: Any) -> Named:
+    """A value by its text; by as much of it as is shown where it is too large to be written."""
+    try:
+        return Named(text_of(value))
+    except Halt:
+        return Named(short_text(value))
 
 
 def _key(key: Any) -> Any:
-    return key if type(key) in PLAIN else Named(text_of(key))
+    return key if type(key) in PLAIN else _named(key)
 
 
 class Sampler:

@@ -9,6 +9,7 @@ A run has a game (`state.py`), a host for the script (`host.py`), a dispatcher o
 
 from __future__ import annotations
 
+import gc
 from collections.abc import Iterable
 from dataclasses import replace
 from typing import Any, Final
@@ -40,7 +41,13 @@ KNOWN_FUNCTIONS: Final = CALLED_DIRECTLY | DIRECT
 
 def play(woven: Woven, scene: SceneSpec, plan: Plan, options: Options | None = None) -> Trace:
     """Plays one trial. Raises nothing for what a script does: a stop stands in the trace."""
-    return Run(woven, scene, plan, options or Options()).go()
+    collects = gc.isenabled()
+    gc.disable()  # what a script holds is walked over and over otherwise, and its limits bound it anyway
+    try:
+        return Run(woven, scene, plan, options or Options()).go()
+    finally:
+        if collects:
+            gc.enable()
 
 
 class Run:

@@ -5,6 +5,7 @@ Everything that was ever shown is kept with its frame; the Host makes it part of
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, Final
 
@@ -13,6 +14,8 @@ from .trace import Asked, Offered, Sent, Shown, Sounded
 
 MOST_SHOWN: Final = 2_000
 """Entries of one kind in a trial (choices, questions, sounds, places): more than a person can take in."""
+MOST_WRITTEN: Final = 50_000
+"""Times that something is put on the scoreboard in a trial: ten labels in every frame of the longest one are fewer."""
 MOST_LABELS: Final = 200
 """Labels on the scoreboard, and choices that are open at once."""
 LONGEST_LABEL: Final = 200
@@ -39,11 +42,19 @@ class Showing:
         self.questions: list[str] = []
         self.place = ""
         self.shown: list[Shown] = []
+        self.written = 0
+        """How often something was put on the scoreboard."""
         self.offered: list[Offered] = []
         self.asked: list[Asked] = []
         self.sounds: list[Sounded] = []
         self.sent: list[Sent] = []
         self.places: list[tuple[int, str]] = []
+
+    def write(self, line: Callable[[], int]) -> None:
+        """Counts that something is put on the scoreboard; `line` is asked for the line where it is too often."""
+        self.written += 1
+        if self.written > MOST_WRITTEN:
+            raise Halt("board", f"The scoreboard was written on more than {MOST_WRITTEN:,} times.", line())
 
     def put_on_board(self, label: str, value: Any, at: tuple[float, float] | None, spot: Spot) -> None:
         """Shows a value under a label."""
