@@ -73,9 +73,16 @@ function Whole({ tried }: { tried: DeskSubmission }) {
         ))}
         {tried.scenarios.length > 0 ? <Scenarios scenarios={tried.scenarios} /> : null}
       </div>
-      <pre className="mono overflow-auto border border-base-300 bg-(--sheet) p-3" aria-label="Your script">
-        {tried.source}
-      </pre>
+      <ol className="mono overflow-auto border border-base-300 bg-(--sheet) py-3 pr-3" aria-label="Your script">
+        {tried.source.split("\n").map((line, index) => (
+          <li key={index} className="grid grid-cols-[3rem_1fr] gap-3">
+            <span className="text-right text-neutral select-none" aria-hidden>
+              {index + 1}
+            </span>
+            <span className="whitespace-pre">{line || " "}</span>
+          </li>
+        ))}
+      </ol>
     </div>
   );
 }

@@ -23,7 +23,7 @@ export function Cards({ sheet, onDone }: { sheet: CardSheet; onDone: () => void 
       <div className="mb-4 print:hidden">
         <h1 className="text-2xl font-bold">Cards of {sheet.class_name}</h1>
         <p className="mb-3 max-w-2xl">
-          Print them now and cut them up: nobody can see them again, you neither. Whoever loses a card gets a new one,
+          Print them now and cut them up: nobody can see them again, not even you. Whoever loses a card gets a new one,
           and the lost one ends.
         </p>
         <div className="flex gap-3">
