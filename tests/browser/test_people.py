@@ -232,3 +232,24 @@ class AtTheDemo(Browsed):
         assert kept is not None
         self.browser.add_cookie(kept)
         Browsed.signed_in = ""
+
+    def test_a_server_that_is_away_is_waited_for_and_nothing_typed_is_lost(self) -> None:
+        self.open("/classes/1")
+        self.one("textarea").send_keys("Sedge")
+        self.offline(True)
+        try:
+            next(each for each in self.all("button") if each.text == "Add 1 student").click()
+            self.one("[data-away]", "The server does not answer just now.")
+            self.assertEqual(self.one("textarea").get_attribute("value"), "Sedge")
+        finally:
+            self.offline(False)
+        until(lambda: not self.all("[data-away]"), "it does not come back by itself")
+        self.assertEqual(self.one("textarea").get_attribute("value"), "Sedge")
+        self.one("[data-student=Wren]")
+        self.browser.get_log("browser")  # type: ignore[no-untyped-call]
+
+    def offline(self, off: bool) -> None:
+        """Takes the network from the browser, or gives it back."""
+        self.browser.execute_cdp_cmd("Network.enable", {})
+        conditions = {"offline": off, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1}
+        self.browser.execute_cdp_cmd("Network.emulateNetworkConditions", conditions)

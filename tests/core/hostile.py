@@ -249,7 +249,11 @@ HOSTILE: dict[str, tuple[str, str]] = {
     "half a number in a range, often": ("for i in range(90_000):\n    0.5 in range(99_000)", "loop"),
     "large numbers as texts, often": ("a = 2 ** 3999\nfor i in range(99_000):\n    int(str(a))", "loop"),
     "handlers without end": ("for i in range(9_000):\n    on(frame)(lambda: 1)", "handlers"),
-    "a scoreboard without end": ("for i in range(99_000):\n    board('a', i)", "board"),
+    "a scoreboard without end": (
+        "@on(frame)\ndef f():\n    for i in range(70_000):\n        board('a', i)\n"
+        "for i in range(90_000):\n    board('b', i)",
+        "board",
+    ),
     "functions in a set": ("s = {lambda: 1}", "refused"),
     "an attribute as a pattern": ("n = 5\nmatch 5:\n    case n.real:\n        win()", "refused"),
     "an enumeration without end": (

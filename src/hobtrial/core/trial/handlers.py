@@ -22,7 +22,7 @@ class Handler:
     line: int
 
 
-MOST_HANDLERS: Final = 300
+MOST_HANDLERS: Final = 1_000
 """Handlers of one script: each may run in every frame. A large game has thirty."""
 
 
@@ -40,7 +40,7 @@ class Handlers:
         """Registers a function, for each of its events once; gives the handler and its events."""
         self._registered += 1
         if self._registered > MOST_HANDLERS:
-            raise Halt("handlers", f"A script has at most {MOST_HANDLERS} handlers.")
+            raise Halt("handlers", f"A script has at most {MOST_HANDLERS:,} handlers.")
         handler = Handler(function.__name__, function, takes, self._registered, function.__code__.co_firstlineno)
         distinct = list(dict.fromkeys(events))
         for event in distinct:

@@ -14,8 +14,9 @@ from .trace import Asked, Offered, Sent, Shown, Sounded
 
 MOST_SHOWN: Final = 2_000
 """Entries of one kind in a trial (choices, questions, sounds, places): more than a person can take in."""
-MOST_WRITTEN: Final = 50_000
-"""Times that something is put on the scoreboard in a trial: ten labels in every frame of the longest one are fewer."""
+MOST_WRITTEN: Final = 200_000
+"""Times that something is put on the scoreboard in a trial. More than passes of one handler: a loop that never ends is
+told as that."""
 MOST_LABELS: Final = 200
 """Labels on the scoreboard, and choices that are open at once."""
 LONGEST_LABEL: Final = 200
