@@ -37,5 +37,9 @@ const heard = (error: Error) => {
 export const queries = new QueryClient({
   queryCache: new QueryCache({ onError: heard }),
   mutationCache: new MutationCache({ onError: heard }),
-  defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } },
+  defaultOptions: {
+    // without a network, too, it is asked, so that it is said what is wrong
+    queries: { retry: false, refetchOnWindowFocus: false, networkMode: "always" },
+    mutations: { networkMode: "always" },
+  },
 });
