@@ -130,8 +130,10 @@ def enter(browser: webdriver.Chrome, token: str) -> None:
     browser.get(address())
     browser.delete_all_cookies()
     browser.get(f"{address()}/sign-in#demo={token}")
-    browser.refresh()  # where only what follows the # is another, no page is loaded
-    until(lambda: browser.find_elements(By.TAG_NAME, "header"), "nobody was let in")
+    until(
+        lambda: "/sign-in" not in browser.current_url and browser.find_elements(By.TAG_NAME, "header"),
+        "nobody was let in",
+    )
 
 
 class Browsed(unittest.TestCase):

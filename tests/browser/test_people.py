@@ -13,7 +13,7 @@ from selenium.webdriver.support.select import Select
 from hobtrial.cli.serving import listen
 from hobtrial.server import create_app
 from hobtrial.store import Sessions, Store
-from tests.browser.support import Browsed, chromium, links, until
+from tests.browser.support import Browsed, address, chromium, links, until
 from tests.core.test_oneroster import inside, school, user
 from tests.crew.test_parcels import packed
 from tests.support import database
@@ -220,6 +220,11 @@ class AtTheDemo(Browsed):
         self.one("main", "A hidden scenario")
         self.one("main", "What to look at")
         self.assertEqual(self.serious(), [])
+        self.browser.get(f"{address()}/sign-in#demo={links().teacher_token}")  # as another one, without signing out
+        self.one("h1", "Rounds")
+        self.browser.get(f"{address()}/sign-in")
+        self.one("h1", "Rounds")
+        Browsed.signed_in = links().teacher_token
 
     def test_a_session_that_ends_at_work_is_taken_up_again_over_the_work(self) -> None:
         self.open("/classes/1")

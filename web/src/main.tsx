@@ -9,7 +9,7 @@ import "./index.css";
 import { QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode, useState } from "react";
 import { createRoot } from "react-dom/client";
-import { createBrowserRouter, RouterProvider } from "react-router";
+import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 
 import type { Me } from "./api/client";
 import { Bench } from "./screens/bench/Bench";
@@ -41,6 +41,7 @@ const TEACHERS = [
   { path: "/lists", element: <Lists /> },
   { path: "/teachers", element: <Teachers /> },
   { path: "/me", element: <Account /> },
+  { path: "/sign-in", element: <Navigate to="/" replace /> },
   { path: "/rounds/:round", element: <Round /> },
   { path: "/rounds/:round/sheet", element: <Sheet /> },
   { path: "/tries/:try/scenarios/:scenario", element: <Trial /> },
@@ -55,6 +56,7 @@ const STUDENTS = [
   { path: "/set/:round", element: <DeskRound /> },
   { path: "/own/:try", element: <DeskTry /> },
   { path: "/me", element: <Account /> },
+  { path: "/sign-in", element: <Navigate to="/" replace /> },
   { path: "*", element: <NotFound /> },
 ];
 

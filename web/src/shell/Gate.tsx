@@ -8,6 +8,11 @@ import { SignInForms } from "../screens/people/SignInForms";
 import { queries, useAway } from "./away";
 import { Failed, Loading } from "./Waiting";
 
+/** Whether somebody comes by a link that lets them in, perhaps as another one than they are. */
+function comesByLink(): boolean {
+  return location.pathname === "/sign-in" && location.hash.startsWith("#demo=");
+}
+
 /** Nobody comes further who is not signed in. Whoever's session ends at work signs in again over their work. */
 export function Gate({ children }: { children: (me: Me) => ReactNode }) {
   const me = useQuery(meQuery);
@@ -20,7 +25,7 @@ export function Gate({ children }: { children: (me: Me) => ReactNode }) {
         </p>
       ) : null}
       {me.data ? (
-        me.data.role === "nobody" ? (
+        me.data.role === "nobody" || comesByLink() ? (
           <SignIn me={me.data} />
         ) : (
           <>

@@ -20,6 +20,7 @@ import { Failed, Loading } from "../../shell/Waiting";
 import { count } from "../../values";
 import { AddStudents } from "./AddStudents";
 import { Cards } from "./Cards";
+import { Renaming } from "./Renaming";
 import { Refused } from "./SignInForms";
 import { Students } from "./Students";
 
@@ -127,35 +128,6 @@ function Whole({ data, onCards }: { data: ClassView; onCards: (sheet: CardSheet)
         </div>
       </section>
     </>
-  );
-}
-
-function Renaming({ name, onName }: { name: string; onName: (name: string) => void }) {
-  const [draft, setDraft] = useState(name);
-  return (
-    <form
-      className="inline-flex items-baseline gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        onName(draft);
-      }}
-    >
-      <label className="inline-flex items-baseline gap-2">
-        <span className="text-neutral">name</span>
-        <input
-          className="input input-sm w-36 bg-transparent"
-          value={draft}
-          maxLength={60}
-          required
-          onChange={(event) => setDraft(event.target.value)}
-        />
-      </label>
-      {draft === name ? null : (
-        <Button type="submit" size="xs">
-          rename
-        </Button>
-      )}
-    </form>
   );
 }
 

@@ -6,6 +6,7 @@ import { changeStudent, classesQuery, classQuery, removeStudent } from "../../ap
 import { useChange } from "../../api/useChange";
 import { Ask } from "../../shell/Ask";
 import { count } from "../../values";
+import { Renaming } from "./Renaming";
 import { Refused } from "./SignInForms";
 
 interface StudentsProps {
@@ -98,7 +99,6 @@ function Student({ student, data, open, onOpen, onCard }: StudentProps) {
 function Doings({ student, data, onCard }: Pick<StudentProps, "student" | "data" | "onCard">) {
   const here = classQuery(data.id);
   const classes = useQuery(classesQuery).data ?? [];
-  const [name, setName] = useState(student.name);
   const changing = useChange(
     (change: { name?: string; left?: boolean; class_id?: number }) => changeStudent(student.id, change),
     here,
@@ -109,29 +109,7 @@ function Doings({ student, data, onCard }: Pick<StudentProps, "student" | "data"
   const left = student.left_at !== null;
   return (
     <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
-      <form
-        className="inline-flex items-baseline gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          changing.mutate({ name });
-        }}
-      >
-        <label className="inline-flex items-baseline gap-2">
-          <span className="text-neutral">name</span>
-          <input
-            className="input input-sm w-36 bg-transparent"
-            value={name}
-            maxLength={60}
-            required
-            onChange={(event) => setName(event.target.value)}
-          />
-        </label>
-        {name === student.name ? null : (
-          <button type="submit" className="link">
-            rename
-          </button>
-        )}
-      </form>
+      <Renaming name={student.name} onName={(name) => changing.mutate({ name })} />
       {left ? (
         <button type="button" className="link" onClick={() => changing.mutate({ left: false })}>
           is back
