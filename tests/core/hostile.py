@@ -243,11 +243,11 @@ HOSTILE: dict[str, tuple[str, str]] = {
         "t = (int,)\nfor i in range(60):\n    t = list(zip([t], [t]))[0]\nisinstance('x', t)",
         "collection",
     ),
-    "a long search, often": ("a = 'x' * 10_000\nn = 'x' * 49 + 'y'\nfor i in range(99_000):\n    a.find(n)", "loop"),
-    "a long look into a text, often": ("a = 'x' * 10_000\nfor i in range(99_000):\n    'xy' in a", "loop"),
-    "a list turned round, often": ("a = [0] * 9_999\nfor i in range(99_000):\n    a.reverse()", "loop"),
-    "half a number in a range, often": ("for i in range(90_000):\n    0.5 in range(99_000)", "loop"),
-    "large numbers as texts, often": ("a = 2 ** 3999\nfor i in range(99_000):\n    int(str(a))", "loop"),
+    "a long search, often": ("a = 'x' * 10_000\nn = 'x' * 49 + 'y'\nfor i in range(99_000):\n    a.find(n)", "work"),
+    "a long look into a text, often": ("a = 'x' * 10_000\nfor i in range(99_000):\n    'xy' in a", "work"),
+    "a list turned round, often": ("a = [0] * 9_999\nfor i in range(99_000):\n    a.reverse()", "work"),
+    "half a number in a range, often": ("for i in range(90_000):\n    0.5 in range(99_000)", "work"),
+    "large numbers as texts, often": ("a = 2 ** 3999\nfor i in range(99_000):\n    int(str(a))", "work"),
     "handlers without end": ("for i in range(9_000):\n    on(frame)(lambda: 1)", "handlers"),
     "a scoreboard without end": (
         "@on(frame)\ndef f():\n    for i in range(70_000):\n        board('a', i)\n"

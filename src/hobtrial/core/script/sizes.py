@@ -53,12 +53,15 @@ class Sizes:
         self.limits = limits
         self.handles = handles
         self.budget = [limits.passes_a_handler]
+        self.charged = 0
+        """What of the budget was spent on work inside Python, and not on passes and calls."""
         self._by_hash: dict[int, list[Any]] = {}
         """For each hash of a tuple that was a key: the first such tuple, and how often another one came."""
 
     def charge(self, passes: int) -> None:
         """Spends budget for work inside Python; the next probe ends the trial when it is spent."""
         self.budget[0] -= passes
+        self.charged += passes
 
     def fit(self, value: Any) -> Any:
         """The value, where it is not larger than the limits allow."""

@@ -46,6 +46,7 @@ class Host:
         self._limits = limits
         self._budget = self.guards.budget
         self._left = limits.passes_a_trial
+        self._charged_before = 0
         self._modules: dict[str, StandIn] = {}
         self._pieces = woven.counting if state.recorder is None else woven.recording
         self.globals: dict[str, Any] = {"__builtins__": self._names()}
@@ -81,6 +82,7 @@ class Host:
 
     def run(self, work: Callable[..., Any], *given: Any) -> None:
         """Runs a piece of the script under its budget. Raises `TrialOver` where that is stopped; `stop` says why."""
+        self._charged_before = self.guards.charged
         granted = self._budget[0] = min(self._limits.passes_a_handler, self._left)
         try:
             work(*given)
@@ -110,14 +112,20 @@ class Host:
         return module if part is None else getattr(module, part)
 
     def _over(self, line: int) -> None:
-        if (
+        """The budget is spent: on passes of a loop and calls, or on what single lines go through inside Python."""
+        in_trial = (
             self._left <= self._limits.passes_a_handler
             and self._budget[0] < 0
             and self._left < self._limits.passes_a_trial
-        ):
-            often = f"{self._limits.passes_a_trial:,} times in one trial"
-        else:
-            often = f"{self._limits.passes_a_handler:,} times in one frame"
+        )
+        limit = self._limits.passes_a_trial if in_trial else self._limits.passes_a_handler
+        where = "in one trial" if in_trial else "in one frame"
+        charged = self.guards.charged - (0 if in_trial else self._charged_before)
+        if charged * 2 > limit:
+            words = f"The lines here go through long texts, lists or numbers again and again: too much work {where}."
+            raise Halt("work", words, line)
+        passes = limit if charged * 100 < limit else (limit - charged) // 1000 * 1000
+        often = f"{passes:,} times {where}" if passes == limit else f"more than {passes:,} times {where}"
         raise Halt("loop", loop_hint(self._woven.script, line, often), line)
 
     def _tick(self, line: int) -> bool:
