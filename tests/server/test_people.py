@@ -333,7 +333,7 @@ class Lists(AtSchool):
 
     def test_a_list_that_cannot_be_read(self) -> None:
         found = self.read({"users.csv": b"x"}, take=True)
-        self.assertEqual((found.status_code, found.json()["detail"]), (422, "Users.csv has no column sourcedId."))
+        self.assertEqual((found.status_code, found.json()["detail"]), (422, "users.csv has no column sourcedId."))
 
     def test_marks_go_out_as_results(self) -> None:
         self.post(f"/api/submissions/{self.mine.submission_id}/own", {"marks": 7.5, "comment": ""}, method="PUT")

@@ -16,7 +16,8 @@ NO_ROUND: Final = "There is no such round. Choose one on the bench."
 def sentence(error: Exception) -> str:
     """What an error of the rooms below says, as a sentence."""
     words = str(error)
-    return f"{words[:1].upper()}{words[1:]}{'' if words.endswith(('.', '?')) else '.'}"
+    first = words[:1] if "." in words.split(" ")[0] else words[:1].upper()  # a file keeps its name
+    return f"{first}{words[1:]}{'' if words.endswith(('.', '?')) else '.'}"
 
 
 def verdicts_of(report: Report | None) -> list[list[Answer]]:
