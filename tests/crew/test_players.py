@@ -1,11 +1,13 @@
 """Games by worker: a process for each player, behind both walls, ended with its player."""
 
 import unittest
+from typing import Any
 
 from hobtrial.crew import Crew, Players, TooManyPlayersError, WorkerGoneError
 from hobtrial.demo import exercise_folder
 from tests.support import BAKEHOUSE
 
+START: dict[str, Any] = {"seed": 1, "luck": None, "scenario": None, "frame": -1, "again": False, "put": []}
 SCRIPT = b"score = 0\n@on(pressed('a'))\ndef f():\n    game.x = 1"
 
 
@@ -17,8 +19,8 @@ class Processes(unittest.IsolatedAsyncioTestCase):
                 first, second = one._hand.process, two._hand.process
                 self.assertNotEqual(first.pid, second.pid)
                 self.assertEqual(one._hand.missing, crew.missing)  # the same walls as any worker
-                self.assertIn("news", await one.begin(exercise, SCRIPT, 1))
-                self.assertIn("problems", await two.begin(exercise, b"score =", 1))
+                self.assertIn("news", await one.begin(exercise, SCRIPT, START))
+                self.assertIn("problems", await two.begin(exercise, b"score =", START))
                 self.assertEqual((await one.next([]))["frame"], 0)
             self.assertIsNotNone(first.returncode)
             self.assertIsNotNone(second.returncode)
@@ -27,8 +29,8 @@ class Processes(unittest.IsolatedAsyncioTestCase):
         async with Crew(1) as crew, Players() as players:
             exercise = await crew.open(exercise_folder(BAKEHOUSE))
             async with players.game() as one, players.game() as two:
-                await one.begin(exercise, SCRIPT, 1)
-                await two.begin(exercise, SCRIPT, 1)
+                await one.begin(exercise, SCRIPT, START)
+                await two.begin(exercise, SCRIPT, START)
                 one._hand.process.kill()
                 with self.assertRaises(WorkerGoneError):
                     await one.next([])

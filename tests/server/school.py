@@ -103,7 +103,7 @@ class School:
                     Rounds.hand_in(connection, round_id, ids[student], "a.py", f"score = {class_id}".encode()),
                     ids[student],
                     Drafts.begin(connection, teacher_id, "", {"exercise.toml": b"format = 1"}, "begun"),
-                    Plays.keep(connection, version, b"score = 1", {"name": "x", "input": []}, teacher_id),
+                    Plays.keep(connection, version, b"score = 1", {"name": "x", "input": []}, [], teacher_id),
                 )
         store.close()
         for name in ("linden", "hazel"):

@@ -1,11 +1,14 @@
 """Trials in worker processes: students' scripts never run in the process that serves."""
 
-from .crew import Crew, InternalError, OpenedExercise, digest_of
+from .crew import DESK, Crew, InternalError, OpenedExercise, digest_of
 from .players import Game, Players, TooManyPlayersError
 from .process import WorkerGoneError
-from .queue import Marker, NewerEditionError, Queue, prepare_queue, work
+from .queue import DESK_CHECK, HANDED_IN, Marker, NewerEditionError, Queue, prepare_queue, work
 
 __all__ = [
+    "DESK",
+    "DESK_CHECK",
+    "HANDED_IN",
     "Crew",
     "Game",
     "InternalError",

@@ -8,7 +8,7 @@ from __future__ import annotations
 import asyncio
 import base64
 import hashlib
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from types import TracebackType
 from typing import Any, Final, Self
@@ -24,6 +24,8 @@ from .process import WorkerGoneError, WorkerProcess
 log = structlog.get_logger()
 
 MACHINE: Final = "The machine ended the worker over this script, twice. That says nothing about the script."
+DESK: Final = "desk.py"
+"""How a script from a desk is called."""
 UNEXPLAINED: Final = "The marks are right. The machine ended the worker while it looked for the mistakes."
 
 
@@ -47,6 +49,8 @@ class OpenedExercise:
     scenarios: list[dict[str, Any]]
     scene: dict[str, Any]
     variables: list[dict[str, Any]]
+    straight: bool
+    """Whether its scripts run from top to bottom."""
     help: Help
     """How far students see help, and after how many tries."""
 
@@ -66,8 +70,10 @@ def digest_of(files: Mapping[str, bytes]) -> str:
 class Crew:
     """Some workers behind one queue. Use as `async with Crew(2) as crew`."""
 
-    def __init__(self, size: int) -> None:
+    def __init__(self, size: int, nice: int = 0) -> None:
+        """The higher `nice`, the more its workers let those of other crews go first."""
         self.size = size
+        self._nice = nice
         self.missing: list[str] = []
         """Parts of the operating system's wall that could not be raised here."""
         self._free: asyncio.Queue[WorkerProcess | None] = asyncio.Queue()
@@ -83,7 +89,7 @@ class Crew:
         await self._free.get()
         worker = None
         try:
-            worker = await WorkerProcess.start()
+            worker = await WorkerProcess.start(self._nice)
             self._workers.add(worker)
             self.missing = worker.missing
         finally:
@@ -98,7 +104,9 @@ class Crew:
         """Reads an exercise in a worker. Raises `ExerciseError` with its faults."""
         packed = _packed(files)
         answer = await self._ask_twice({"do": "open", **packed})
-        facts = {key: answer[key] for key in ("title", "out_of", "seconds", "scenarios", "scene", "variables")}
+        facts = {
+            key: answer[key] for key in ("title", "out_of", "seconds", "scenarios", "scene", "variables", "straight")
+        }
         return OpenedExercise(packed["exercise"], packed["files"], **facts, help=Help.model_validate(answer["help"]))
 
     async def mark(self, exercise: OpenedExercise, name: str, source: bytes, *, explained: bool = True) -> Report:
@@ -124,6 +132,18 @@ class Crew:
             return replace(report, cut_short=True, unexplained=Fault("ours", words, fault.id))
         return report
 
+    async def check(self, exercise: OpenedExercise, source: bytes) -> tuple[Report, list[dict[str, Any]]]:
+        """The marks of one script, not explained, and the small strip of each scenario."""
+        packed = base64.b64encode(source).decode()
+        task = self._task("mark", exercise, name=DESK, source=packed, explained=False, small=True)
+        try:
+            answer = await self._ask_twice(task)
+        except WorkerGoneError:
+            return unmarked(DESK, exercise.out_of, Fault("machine", MACHINE)), []
+        except InternalError as error:
+            return unmarked(DESK, exercise.out_of, Fault("ours", str(error), error.id)), []
+        return from_json(answer["report"]), answer["small"]
+
     async def replay(
         self,
         exercise: OpenedExercise,
@@ -132,15 +152,26 @@ class Crew:
         scenario: dict[str, Any] | None = None,
         *,
         trial: int = 0,
+        put: Sequence[Sequence[Any]] = (),
+        shown: Sequence[str] = (),
+        beside: bool = True,
     ) -> dict[str, Any]:
         """One trial with its whole trace, of the scenario with a number or of one that is given.
 
-        Raises `WorkerGoneError`.
+        `put` was put in place by hand, `shown` is on show besides the listed variables, and the reference is
+        `beside` it or nowhere in it. Raises `WorkerGoneError`, and `HobError` for what cannot be put or shown.
         """
         packed = base64.b64encode(source).decode()
-        task = self._task("replay", exercise, source=packed, number=number, scenario=scenario, trial=trial)
+        by_hand = {"put": list(put), "shown": list(shown), "beside": beside}
+        task = self._task("replay", exercise, source=packed, number=number, scenario=scenario, trial=trial, **by_hand)
         replay: dict[str, Any] = (await self._ask_twice(task))["replay"]
         return replay
+
+    async def read(self, exercise: OpenedExercise, source: bytes) -> list[dict[str, Any]]:
+        """What of a text cannot be read. Raises `WorkerGoneError`."""
+        packed = base64.b64encode(source).decode()
+        found: list[dict[str, Any]] = (await self._ask_twice(self._task("read", exercise, source=packed)))["problems"]
+        return found
 
     async def rehearse(self, files: Mapping[str, bytes], scenario: int, trial: int = 0) -> dict[str, Any]:
         """What can be said of a draft (`rehearsal`), and its reference in one scenario (`trial`, or nothing).
@@ -222,7 +253,7 @@ class Crew:
                 await worker.end()
                 worker = None
             if worker is None:
-                worker = await WorkerProcess.start()
+                worker = await WorkerProcess.start(self._nice)
                 self._workers.add(worker)
                 self.missing = worker.missing
             answer = await worker.ask(task)

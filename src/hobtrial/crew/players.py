@@ -8,7 +8,7 @@ from __future__ import annotations
 import asyncio
 import base64
 import contextlib
-from collections.abc import AsyncIterator
+from collections.abc import AsyncIterator, Mapping, Sequence
 from types import TracebackType
 from typing import Any, Final, Self
 
@@ -33,24 +33,34 @@ class Game:
         self._hand = worker
 
     async def begin(
-        self, exercise: OpenedExercise, source: bytes, seed: int, scenario: int | None = None
+        self, exercise: OpenedExercise, source: bytes, start: Mapping[str, Any], shown: Sequence[str] = ()
     ) -> dict[str, Any]:
-        """Begins a game again: `{"news": …}`, or `{"problems": …}` of a script that cannot be read.
-
-        It begins as a scenario does, where one is given.
+        """Begins a game again: `{"news": …, "names": …}`, `{"problems": …}` of a script that cannot be read, or
+        `{"refused": …}` where `start` (the fields of `Start`) has something that cannot be.
         """
-        task = {"do": "live", "exercise": exercise.key, "files": exercise.files, "seed": seed, "scenario": scenario}
-        return await self._hand.ask({**task, "source": base64.b64encode(source).decode()})
+        task = {"do": "live", "exercise": exercise.key, "files": exercise.files, "start": dict(start)}
+        return await self._hand.ask({**task, "source": base64.b64encode(source).decode(), "shown": list(shown)})
+
+    async def show(self, shown: Sequence[str]) -> str:
+        """Puts things on show besides the listed variables. Gives what is wrong with them, or nothing."""
+        refused: str = (await self._hand.ask({"do": "show", "shown": list(shown)})).get("refused", "")
+        return refused
+
+    async def look(self, name: str, shown: Sequence[str], *, beside: bool) -> dict[str, Any]:
+        """What was played so far as a trial, beside the reference or alone."""
+        task = {"do": "look", "name": name, "shown": list(shown), "beside": beside}
+        trial: dict[str, Any] = (await self._hand.ask(task))["trial"]
+        return trial
 
     async def next(self, inputs: list[dict[str, Any]]) -> dict[str, Any]:
         """Plays one frame with these inputs; gives what is new."""
         news: dict[str, Any] = (await self._hand.ask({"do": "tick", "inputs": inputs}, FRAME_SECONDS))["news"]
         return news
 
-    async def keep(self, name: str) -> dict[str, Any]:
-        """What was played, as a scenario of an exercise."""
-        scenario: dict[str, Any] = (await self._hand.ask({"do": "keep", "name": name}))["scenario"]
-        return scenario
+    async def keep(self, name: str) -> tuple[dict[str, Any], list[list[Any]]]:
+        """What was played, as a scenario of an exercise, and what was put in place by hand."""
+        kept = await self._hand.ask({"do": "keep", "name": name})
+        return kept["scenario"], kept["put"]
 
 
 class Players:

@@ -40,11 +40,11 @@ class WorkerProcess:
         self.missing: list[str] = []
 
     @classmethod
-    async def start(cls) -> WorkerProcess:
-        """Starts a worker and waits until its wall is up."""
+    async def start(cls, nice: int = 0) -> WorkerProcess:
+        """Starts a worker and waits until its wall is up. The higher `nice`, the more it lets others go first."""
         environment = {"PATH": os.defpath, "PYTHONPATH": str(SOURCE), "PYTHONHASHSEED": "0", "LANG": "C.UTF-8"}
         process = await asyncio.create_subprocess_exec(
-            sys.executable, *COMMAND,
+            sys.executable, *COMMAND, str(nice),
             stdin=asyncio.subprocess.PIPE, stdout=asyncio.subprocess.PIPE, stderr=asyncio.subprocess.DEVNULL,
             env=environment, cwd="/", start_new_session=True,
         )  # fmt: skip

@@ -19,7 +19,7 @@ from psycopg import connect
 
 from ..core.reporting import EDITION, Fault, Report, unmarked
 from ..core.words import HobError
-from ..store import Exercises, Reports, Rounds, Store, forget_older_than
+from ..store import Desks, Exercises, Reports, Rounds, Store, forget_older_than
 from ..store.store import Connection
 from .crew import Crew, InternalError, OpenedExercise
 
@@ -31,6 +31,10 @@ POLLING_SECONDS: Final = 0.25
 """A notification can be missed; this is how long a job then waits."""
 
 MARK: Final = "hob:mark"
+ROUND: Final = 0
+HANDED_IN: Final = 10
+DESK_CHECK: Final = 20
+"""Whose turn it is first: what is checked at a desk, then what is handed in there, then rounds again."""
 
 log = structlog.get_logger()
 
@@ -78,13 +82,13 @@ class Queue:
         self._app = App(connector=SyncPsycopgConnector(conninfo=dsn))
         self._app.open()
 
-    def defer(self, connection: Connection, version_id: int, digests: list[str]) -> int:
+    def defer(self, connection: Connection, version_id: int, digests: list[str], priority: int = ROUND) -> int:
         """Puts texts in the queue, each once however often it is asked for. Gives how many were not in it yet."""
-        return sum(self._defer(connection, version_id, digest) for digest in digests)
+        return sum(self._defer(connection, version_id, digest, priority) for digest in digests)
 
-    def _defer(self, connection: Connection, version_id: int, digest: str) -> bool:
+    def _defer(self, connection: Connection, version_id: int, digest: str, priority: int = ROUND) -> bool:
         lock = f"{EDITION}:{version_id}:{digest}"
-        task = self._app.configure_task(MARK, connection=connection, queue=QUEUE, queueing_lock=lock)
+        task = self._app.configure_task(MARK, connection=connection, queue=QUEUE, queueing_lock=lock, priority=priority)
         try:
             with connection.transaction():  # what is refused must not end the caller's transaction
                 task.defer(version_id=version_id, digest=digest)
@@ -148,8 +152,8 @@ class Marker:
 
     def _source(self, version_id: int, digest: str) -> tuple[str, bytes | None]:
         with self.store.transaction() as connection:
-            if Reports.has(connection, version_id, digest):
-                return "", None
+            if Reports.has(connection, version_id, digest) or not Desks.is_wanted(connection, version_id, digest):
+                return "", None  # marked already, or a newer text came from that desk
             return Reports.source(connection, digest) or ("", None)
 
     def _keep(self, version_id: int, digest: str, report: Report) -> None:

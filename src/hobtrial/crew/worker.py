@@ -6,8 +6,10 @@ its wall (`walls.py`) and says what of it is missing; then it answers one task a
 
 from __future__ import annotations
 
+import ast
 import base64
 import gc
+import os
 import sys
 import traceback
 from collections import OrderedDict
@@ -15,11 +17,24 @@ from collections.abc import Callable
 from typing import Any, Final
 
 from ..core.exercise import ExerciseError, Scenario
-from ..core.judging import LiveGame, Prepared, open_exercise
+from ..core.judging import LiveGame, Prepared, Start, names_for, open_exercise, read_shown
 from ..core.proving import proof, try_planted
-from ..core.reporting import ScenarioReport, explained, mark, replay, report, scene_json, variables_json
-from ..core.script import OutOfMemory, Unreadable
-from ..core.words import HobError, clean
+from ..core.reporting import (
+    ScenarioReport,
+    explained,
+    mark,
+    predict_json,
+    replay,
+    report,
+    scene_json,
+    small_strips,
+    stop_json,
+    to_json,
+    variables_json,
+)
+from ..core.script import OutOfMemory, Script, Unreadable
+from ..core.script.tree import walk
+from ..core.words import HobError, UsageError, clean
 from ..core.workshop import rehearse, suggest, try_companion
 from .walls import limit_memory, raise_walls, renew_limits, used
 from .wire import LONGEST_ANSWER, LONGEST_TASK, WireError, pack, read_message
@@ -64,11 +79,16 @@ class Worker:
         """Processor seconds up to the end of the last trial."""
         self._ready: OrderedDict[str, Prepared] = OrderedDict()
         self._game: LiveGame | None = None
+        self._played: tuple[Prepared, Script, bytes] | None = None
+        """What is played: the exercise, the script, its text."""
         self._tasks: dict[str, Callable[[Task], Reply]] = {
             "open": self._open,
             "mark": self._mark,
             "replay": self._replay,
+            "read": self._read,
             "live": self._live,
+            "show": self._show,
+            "look": self._look,
             "tick": self._tick,
             "keep": self._keep,
             "proof": self._proof,
@@ -87,12 +107,15 @@ class Worker:
             "score = ",
             "score = 1 / 0",
         ):
+            small_strips(mark(prepared, "", source))
             report(prepared, "", source)
             replay(prepared, source, prepared.scenarios[0])
         proof(prepared)
         rehearse(WARM_UP)
         suggest(prepared, 0, "score", 0, 0)
-        game = LiveGame(prepared, prepared.reference, 1)
+        game = LiveGame(
+            prepared, prepared.reference, Start(put=("score = 1",)), shown=read_shown(["clock"], prepared.names)
+        )
         game.begin()
         game.next([{"do": "down", "key": "a"}])
         try:
@@ -140,6 +163,7 @@ class Worker:
                     "name": scenario.spec.name,
                     "visible": scenario.spec.visible,
                     "trials": list(scenario.labels),
+                    "predict": predict_json(scenario),
                     "checks": [
                         {
                             "expect": check.text,
@@ -154,6 +178,7 @@ class Worker:
             ],
             "scene": scene_json(prepared),
             "variables": variables_json(prepared),
+            "straight": settings.style == "straight",
             "help": settings.help.model_dump(),
         }
 
@@ -162,6 +187,8 @@ class Worker:
         self._spent = used()["seconds"]
         marked = mark(prepared, task["name"], source, self._ended)
         answer = {"report": marked.report.as_json()}
+        if task.get("small"):
+            answer["small"] = to_json(small_strips(marked))
         if not task["explained"]:
             return answer
         self._send(clean({"marked": answer["report"]}))
@@ -188,7 +215,15 @@ class Worker:
             scenario = prepared.scenarios[task["number"]]
         else:
             scenario = prepared.scenario_of(Scenario.model_validate(task["scenario"]))
-        return {"replay": replay(prepared, base64.b64decode(task["source"]), scenario, task.get("trial", 0))}
+        put, shown, beside = task.get("put", ()), task.get("shown", ()), task.get("beside", True)
+        source = base64.b64decode(task["source"])
+        return {"replay": replay(prepared, source, scenario, task.get("trial", 0), put=put, shown=shown, beside=beside)}
+
+    def _read(self, task: Task) -> Reply:
+        """What of a text cannot be read."""
+        reading = self._exercise(task).read(base64.b64decode(task["source"]))
+        problems = reading.problems if isinstance(reading, Unreadable) else ()
+        return {"problems": [problem.as_json() for problem in problems]}
 
     def _proof(self, task: Task) -> Reply:
         return {"proof": proof(self._exercise(task))}
@@ -219,21 +254,57 @@ class Worker:
 
     def _live(self, task: Task) -> Reply:
         """Begins a game by hand; only in a worker that belongs to one player."""
-        prepared = self._exercise(task)
-        self._game = None
-        reading = prepared.read(base64.b64decode(task["source"]))
+        prepared, source, given = self._exercise(task), base64.b64decode(task["source"]), task["start"]
+        reading = prepared.read(source)
         if isinstance(reading, Unreadable):
             return {"problems": [problem.as_json() for problem in reading.problems]}
-        self._game = LiveGame(prepared, prepared.weave(reading), task["seed"], task.get("scenario"))
-        return {"news": self._game.begin()}
+        luck = given["luck"]
+        start = Start(**{**given, "luck": tuple(luck) if isinstance(luck, list) else luck, "put": tuple(given["put"])})
+        try:
+            shown = read_shown(task["shown"], names_for(prepared, reading))
+            game = LiveGame(prepared, prepared.weave(reading), start, before=self._game, shown=shown)
+            news = _told(game, game.begin())
+        except HobError as error:
+            return {"refused": str(error)}
+        self._game, self._played = game, (prepared, reading, source)
+        return {"news": news, "seed": game.plan.seed, "names": sorted(reading.globals - _defined(reading))}
+
+    def _show(self, task: Task) -> Reply:
+        """Puts other things on show in the game that is played."""
+        if self._game is None or self._played is None:
+            return {}
+        prepared, script, _ = self._played
+        try:
+            self._game.show(read_shown(task["shown"], names_for(prepared, script)))
+        except UsageError as error:
+            return {"refused": str(error)}
+        return {}
+
+    def _look(self, task: Task) -> Reply:
+        """The game so far as a trial."""
+        assert self._game is not None and self._played is not None
+        prepared, _, source = self._played
+        played = prepared.scenario_of(Scenario.model_validate(self._game.as_scenario(task["name"])))
+        shown, beside = task["shown"], task["beside"]
+        return {"trial": replay(prepared, source, played, put=self._game.put, shown=shown, beside=beside)}
 
     def _tick(self, task: Task) -> Reply:
         assert self._game is not None
-        return {"news": self._game.next(task["inputs"])}
+        return {"news": _told(self._game, self._game.next(task["inputs"]))}
 
     def _keep(self, task: Task) -> Reply:
         assert self._game is not None
-        return {"scenario": self._game.as_scenario(task["name"])}
+        return {"scenario": self._game.as_scenario(task["name"]), "put": [list(each) for each in self._game.put]}
+
+
+def _told(game: LiveGame, news: Reply) -> Reply:
+    """News with a stop in plain words, too."""
+    return {**news, "stopped": stop_json(game.stop)} if news.get("stopped") else news
+
+
+def _defined(script: Script) -> frozenset[str]:
+    """The names of a script's functions and classes: nothing to be put on show."""
+    return frozenset(node.name for node in walk(script.tree) if isinstance(node, (ast.FunctionDef, ast.ClassDef)))
 
 
 def calm_the_collector() -> None:
@@ -245,6 +316,7 @@ def calm_the_collector() -> None:
 
 def main() -> None:
     """Raises the wall, says what of it is missing, and answers tasks until the input ends."""
+    os.nice(int(sys.argv[1]) if len(sys.argv) > 1 else 0)
     stream_in, stream_out = sys.stdin.buffer, sys.stdout.buffer
     sys.stdout = sys.stderr  # a stray print must not break the wire
 

@@ -29,6 +29,7 @@ NOT_THERE: Final[dict[Thing, str]] = {
     "play": "There is no such game. It may have been played in another program run.",
     "version": "There is no such exercise. Choose one on the bench.",
     "teacher": "There is no such teacher.",
+    "checked": "There is no such check. Choose one of your tries.",
 }
 
 
@@ -96,6 +97,18 @@ TABLE: Final[dict[tuple[str, str], Rule]] = {
     # a student's own page
     ("GET", "/api/desk"): Rule(STUDENTS),
     ("GET", "/api/desk/rounds/{round_id}"): Rule(STUDENTS, ("round",)),
+    ("PUT", "/api/desk/rounds/{round_id}/text"): Rule(STUDENTS, ("round",)),
+    ("POST", "/api/desk/rounds/{round_id}/check"): Rule(STUDENTS, ("round",)),
+    ("POST", "/api/desk/rounds/{round_id}/hand-in"): Rule(STUDENTS, ("round",)),
+    ("PUT", "/api/desk/rounds/{round_id}/asking"): Rule(STUDENTS, ("round",)),
+    ("PUT", "/api/desk/rounds/{round_id}/partner"): Rule(STUDENTS, ("round",)),
+    ("DELETE", "/api/desk/rounds/{round_id}/partner"): Rule(STUDENTS, ("round",)),
+    ("GET", "/api/desk/rounds/{round_id}/looks/{name}.svg"): Rule(STUDENTS, ("round",)),
+    (SOCKET, "/api/desk/rounds/{round_id}/live"): Rule(STUDENTS, ("round",)),
+    ("GET", "/api/desk/checked/{checked_id}"): Rule(STUDENTS, ("checked",)),
+    ("GET", "/api/desk/checked/{checked_id}/scenarios/{number}"): Rule(STUDENTS, ("checked",)),
+    ("PUT", "/api/desk/checked/{checked_id}/scenarios/{number}/prediction"): Rule(STUDENTS, ("checked",)),
+    ("POST", "/api/desk/checked/{checked_id}/help"): Rule(STUDENTS, ("checked",)),
     ("GET", "/api/desk/submissions/{submission_id}"): Rule(STUDENTS, ("submission",)),
     # rounds and tries
     ("GET", "/api/bench"): Rule(TEACHERS),
@@ -116,6 +129,9 @@ TABLE: Final[dict[tuple[str, str], Rule]] = {
     # exercises, played by hand
     ("GET", "/api/exercise.schema.json"): Rule(EVERYBODY),
     ("GET", "/api/exercises/{version_id}/play"): Rule(TEACHERS, ("version",)),
+    ("POST", "/api/exercises/{version_id}/check"): Rule(TEACHERS, ("version",)),
+    ("POST", "/api/exercises/{version_id}/read"): Rule(TEACHERS, ("version",)),
+    ("POST", "/api/exercises/{version_id}/trial"): Rule(TEACHERS, ("version",)),
     ("GET", "/api/exercises/{version_id}/looks/{name}.svg"): Rule(TEACHERS, ("version",)),
     (SOCKET, "/api/exercises/{version_id}/live"): Rule(TEACHERS, ("version",)),
     ("GET", "/api/plays/{play_id}"): Rule(TEACHERS, ("play",)),

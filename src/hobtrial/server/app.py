@@ -22,7 +22,9 @@ from ..crew import Crew, InternalError, Marker, Players, Queue
 from ..store import AwayError, Store
 from . import (
     bench,
+    checked,
     classes,
+    desk,
     handing_in,
     health,
     lists,
@@ -50,6 +52,11 @@ from .settings import Settings
 FRONT_END: Final = Path(__file__).resolve().parents[3] / "web" / "dist"
 REPLAYS: Final = 2
 """Workers that play trials for people who look at them; the queue has its own."""
+CHECKS: Final = 2
+"""Workers that read and mark what students check at their desks: nobody waits there for what is explained."""
+MARKING_NICE: Final = 5
+PROVING_NICE: Final = 10
+"""How much marking rounds and proving let everybody go first who waits for an answer."""
 STOP_SECONDS: Final = 2
 """How long a proof may take to come to the end of its planted slip when the server stops."""
 
@@ -60,6 +67,8 @@ ROUTERS: Final = (
     classes.router,
     lists.router,
     student.router,
+    desk.router,
+    checked.router,
     bench.router,
     round_.router,
     sheet.router,
@@ -88,13 +97,21 @@ def create_app(
         assert dsn is not None
         store, queue = Store(dsn), Queue(dsn)
         workers = settings.workers
-        async with Crew(REPLAYS) as looking, Crew(max(workers, 1)) as crew, Crew(1) as proving, Players() as players:
+        async with (
+            Crew(REPLAYS) as looking,
+            Crew(CHECKS) as checking,
+            Crew(max(workers, 1), MARKING_NICE) as crew,
+            Crew(1, PROVING_NICE) as proving,
+            Players() as players,
+        ):
             marker = Marker(store, looking)
             marking = Marking(store, Marker(store, crew), workers, settings.retention_months)
             proofs = Proofs(proving)
             plays = StoredPlays(store, marker)
-            app.state.services = Services(looking, players, plays, store, queue, marker, proofs, marking, demo)
-            tasks = [asyncio.create_task(looking.warm_up()), asyncio.create_task(marking.run())]
+            app.state.services = Services(
+                looking, players, plays, store, queue, marker, checking, proofs, marking, demo
+            )
+            tasks = [asyncio.create_task(each) for each in (looking.warm_up(), checking.warm_up(), marking.run())]
             try:
                 yield
             finally:

@@ -196,9 +196,9 @@ def data(student_id: int, parts: Parts) -> Response:
         row = Students.one(connection, student_id)
         if row is None:
             raise HTTPException(404, NOT_THERE["student"])
-        tries, predictions = Students.everything(connection, student_id)
+        everything = Students.everything(connection, student_id)
     headers = {"content-disposition": f'attachment; filename="student-{student_id}.zip"'}
-    return Response(student_zip(row, tries, predictions), media_type="application/zip", headers=headers)
+    return Response(student_zip(row, everything), media_type="application/zip", headers=headers)
 
 
 def _add(parts: Any, class_id: int, names: list[str]) -> int:

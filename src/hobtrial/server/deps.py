@@ -32,6 +32,8 @@ class Services(PlayServices):
     store: Store
     queue: Queue
     marker: Marker
+    checking: Crew
+    """The workers for what is checked at desks."""
     proofs: Proofs
     marking: Marking
     demo: DemoLinks | None

@@ -21,7 +21,7 @@ class DraftPlayable(Playable):
 
     shows_what_is_kept = True
 
-    async def keep(self, source: bytes, scenario: dict[str, Any]) -> int:
+    async def keep(self, source: bytes, scenario: dict[str, Any], put: list[list[Any]]) -> int:
         """Nothing is kept here."""
         return 0
 
@@ -39,6 +39,6 @@ async def playable_draft(parts: Services, draft_id: int) -> Playable:
     """A draft as it is now, to be played. Raises `HTTPException` where it cannot."""
     draft = await asyncio.to_thread(read_draft, parts, draft_id)
     try:
-        return DraftPlayable(await parts.crew.open(draft.files))
+        return DraftPlayable(await parts.crew.open(draft.files), 0)
     except ExerciseError:
         raise HTTPException(409, NOT_PLAYABLE) from None

@@ -15,8 +15,9 @@ from ..core.words import FRAMES_PER_SECOND
 from ..crew import Game, TooManyPlayersError, WorkerGoneError
 from .access import person_of
 from .deps import services_of
+from .desk_play import playable_desk
 from .drafts import playable_draft
-from .live_views import HEARD, Begin, Did, Ended, Keep, Kept, Pace
+from .live_views import HEARD, Begin, Did, Ended, Keep, Kept, Look, Pace, Refused, Show
 from .plays import Playable
 
 IDLE_SECONDS: Final = 300
@@ -27,6 +28,8 @@ LONGEST_MESSAGE: Final = 256 * 1024
 """Bytes of a message: a script of 64 KB, written as JSON."""
 NAME: Final = "Played by hand"
 TOO_MUCH: Final = "The script used more time or memory than a game may, and was ended. Begin again."
+
+Word = Begin | Did | Pace | Keep | Show | Look
 
 router = APIRouter(tags=["live"])
 
@@ -42,6 +45,14 @@ async def live(socket: WebSocket, version_id: int) -> None:
 async def live_draft(socket: WebSocket, draft_id: int) -> None:
     """The same with a draft as it is now; what is played becomes the inputs of a scenario."""
     await _serve(socket, playable_draft(services_of(socket), draft_id))
+
+
+@router.websocket("/api/desk/rounds/{round_id}/live")
+async def live_desk(socket: WebSocket, round_id: int) -> None:
+    """The same at a student's desk: without the reference, and only as scenarios begin that they may see."""
+    person = person_of(socket)
+    assert person is not None and person.student_id is not None  # the table lets nobody else come here
+    await _serve(socket, playable_desk(services_of(socket), round_id, person.student_id))
 
 
 async def _serve(socket: WebSocket, finding: Awaitable[Playable]) -> None:
@@ -69,11 +80,12 @@ class _Table:
         self._socket = socket
         self._game = game
         self._playable = playable
-        self._heard: asyncio.Queue[Begin | Did | Pace | Keep | None] = asyncio.Queue(maxsize=200)
+        self._heard: asyncio.Queue[Word | None] = asyncio.Queue(maxsize=200)
         self._inputs: list[dict[str, Any]] = []
         self._speed: float = 1
         self._runs = False
         self._source = ""
+        self._shown: list[str] = []
         self._last = time.monotonic()
 
     async def serve(self) -> None:
@@ -154,35 +166,56 @@ class _Table:
         await _say(self._socket, Ended(why="Nothing was done for five minutes, so the game ended. Begin again."))
         return False
 
-    async def _take(self, word: Begin | Did | Pace | Keep | None) -> bool:
+    async def _take(self, word: Word | None) -> bool:
         self._last = time.monotonic()
         match word:
             case None:
                 return False
-            case Begin(source=source, seed=seed, scenario=scenario):
-                await self._begin(source, seed, scenario)
+            case Begin():
+                await self._begin(word)
             case Did(inputs=inputs):
                 self._inputs += [each.model_dump() for each in inputs]
                 self._inputs = self._inputs[:200]
             case Pace(speed=speed):
                 self._speed = speed
-            case Keep() if self._source:
-                played = await self._game.keep(NAME)
-                number = await self._playable.keep(self._source.encode("utf-8", "replace"), played)
+            case Keep() if self._source and self._playable.keeps:
+                played, put = await self._game.keep(NAME)
+                number = await self._playable.keep(self._source.encode("utf-8", "replace"), played, put)
                 await _say(
                     self._socket, Kept(id=number, scenario=played if self._playable.shows_what_is_kept else None)
                 )
+            case Show(names=names):
+                refused = await self._game.show(names)
+                if refused:
+                    await _say(self._socket, Refused(why=refused))
+                else:
+                    self._shown = names
+            case Look() if self._source:
+                trial = await self._game.look(NAME, self._shown, beside=self._playable.beside)
+                trial["version_id"] = self._playable.version_id
+                await self._socket.send_json({"say": "looked", "trial": trial})
         return True
 
-    async def _begin(self, source: str, seed: int, scenario: int | None) -> None:
+    async def _begin(self, word: Begin) -> None:
         self._inputs, self._runs = [], False
-        answer = await self._game.begin(self._playable.exercise, source.encode("utf-8", "replace"), seed, scenario)
+        source = word.source
+        why = await self._playable.refusal(word.scenario, source) if word.scenario is not None else ""
+        if why:
+            await _say(self._socket, Refused(why=why))
+            return
+        start = word.model_dump(include={"seed", "luck", "scenario", "frame", "again", "put"})
+        packed = source.encode("utf-8", "replace")
+        answer = await self._game.begin(self._playable.exercise, packed, start, self._shown)
+        if "refused" in answer:
+            await _say(self._socket, Refused(why=answer["refused"]))
+            return
         if "problems" in answer:
             self._source = ""
             await self._socket.send_json({"say": "unread", "problems": answer["problems"]})
             return
         self._source = source
-        await self._socket.send_json({"say": "began", "source": source, "news": answer["news"]})
+        began = {"say": "began", "source": source, "names": answer["names"], "seed": answer["seed"]}
+        await self._socket.send_json({**began, "news": answer["news"]})
         self._runs = not answer["news"].get("over", False)
 
 

@@ -8,16 +8,21 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
 
+from ..core.judging.start import MOST_PUT
 from ..core.reporting import ProblemReport
 from ..core.words import KEYS
 from .given import Given
-from .trial_views import StopView, StoryView
+from .trial_views import EventView, InputView, MessageView, OverlapView, StopView, StoryView, TrialView
 
 MOST_AT_ONCE = 50
 """Inputs in one message: more than a person does in a second."""
 
 Key = Annotated[str, Field(pattern=f"^({'|'.join(sorted(KEYS))})$")]
 Short = Annotated[str, Field(max_length=200)]
+Luck = (
+    Literal["lowest", "highest"]
+    | Annotated[list[int | float | Annotated[str, Field(max_length=200)]], Field(max_length=200)]
+)
 Number = Annotated[float, Field(ge=-1e6, le=1e6)]
 
 
@@ -45,9 +50,17 @@ class Begin(_Said):
 
     say: Literal["begin"]
     source: Annotated[str, Field(max_length=100_000)]
-    seed: Annotated[int, Field(ge=0, le=2**31)] = 1
+    seed: Annotated[int, Field(ge=0, le=2**31)] | None = None
+    """Nothing for that of the scenario or of the game before, else 1."""
+    luck: Luck | None = None
     scenario: Annotated[int, Field(ge=0, le=10_000)] | None = None
     """The scenario as which the game begins: with what it puts in place, and its luck."""
+    frame: Annotated[int, Field(ge=-1, le=18_000)] = -1
+    """The frame up to which the scenario's inputs are played before the player takes over."""
+    again: bool = False
+    """Whether it is the game before that is played up to `frame`, with what was put in place there."""
+    put: Annotated[list[Short], Field(max_length=MOST_PUT)] = []
+    """What is put in place by hand where the player takes over, such as `lives = 1`."""
 
 
 class Did(_Said, Given):
@@ -70,6 +83,19 @@ class Keep(_Said):
     say: Literal["keep"]
 
 
+class Show(_Said, Given):
+    """Puts things on show besides the listed variables, instead of those before."""
+
+    say: Literal["show"]
+    names: Annotated[list[Short], Field(max_length=50)]
+
+
+class Look(_Said):
+    """Asks for the game so far as a trial."""
+
+    say: Literal["look"]
+
+
 class BoardEntry(BaseModel):
     """A value on the scoreboard; `at` is its place on the scene."""
 
@@ -80,6 +106,12 @@ class BoardEntry(BaseModel):
 
 Drawn = tuple[str, float, float, str, float, float, float, str | None]
 """Kind, x, y, look, size, opacity, facing and what it carries."""
+
+
+class DidView(InputView):
+    """What the player did, with its number in the game; one that was told comes again once its key is up."""
+
+    index: int
 
 
 class News(BaseModel):
@@ -96,6 +128,12 @@ class News(BaseModel):
     values: dict[str, Any] | None = None
     story: list[StoryView] = []
     sounds: list[str] = []
+    inputs: list[DidView] = []
+    messages: list[MessageView] = []
+    events: list[EventView] = []
+    """Those that the strip shows by themselves."""
+    overlaps: list[OverlapView] = []
+    """Those that ended."""
     stopped: StopView | None = None
     over: bool | None = None
 
@@ -105,6 +143,9 @@ class Began(BaseModel):
 
     say: Literal["began"] = "began"
     source: str
+    names: list[str]
+    """The script's own variables, which can be put on show."""
+    seed: int
     news: News
 
 
@@ -120,6 +161,20 @@ class Unread(BaseModel):
 
     say: Literal["unread"] = "unread"
     problems: list[ProblemReport]
+
+
+class Refused(BaseModel):
+    """What was asked for cannot be, and why. The game is as it was."""
+
+    say: Literal["refused"] = "refused"
+    why: str
+
+
+class Looked(BaseModel):
+    """The game so far as a trial."""
+
+    say: Literal["looked"] = "looked"
+    trial: TrialView
 
 
 class Kept(BaseModel):
@@ -144,12 +199,12 @@ class Ended(BaseModel):
     why: str
 
 
-Heard = Annotated[Begin | Did | Pace | Keep, Field(discriminator="say")]
+Heard = Annotated[Begin | Did | Pace | Keep | Show | Look, Field(discriminator="say")]
 """What a browser may say."""
-Said = Annotated[Began | Frame | Unread | Kept | Changed | Ended, Field(discriminator="say")]
+Said = Annotated[Began | Frame | Unread | Refused | Looked | Kept | Changed | Ended, Field(discriminator="say")]
 """What the server says."""
 
-HEARD: TypeAdapter[Begin | Did | Pace | Keep] = TypeAdapter(Heard)
+HEARD: TypeAdapter[Begin | Did | Pace | Keep | Show | Look] = TypeAdapter(Heard)
 
 
 class LiveMessages(BaseModel):

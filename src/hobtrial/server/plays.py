@@ -19,17 +19,21 @@ from .live_views import Changed
 
 NO_EXERCISE: Final = "There is no such exercise. Choose one on the bench."
 NO_PLAY: Final = "There is no such game. It may have been played in another program run."
+NO_SCENARIO: Final = "There is no such scenario to begin with. Choose one of those that are shown."
 LOOK_SECONDS: Final = 0.5
 """Seconds between looks at a file that is being edited."""
 
 
 @dataclass(frozen=True)
 class KeptPlay:
-    """A game that was kept: which exercise, the script, and the scenario that plays it again."""
+    """A game that was kept: which exercise, the script, the scenario that plays it again, and what was put in
+    place by hand.
+    """
 
     version_id: int
     source: bytes
     scenario: dict[str, Any]
+    put: list[list[Any]]
 
 
 class Playable(ABC):
@@ -37,13 +41,22 @@ class Playable(ABC):
 
     shows_what_is_kept = False
     """Whether the player is given what was played, as a scenario."""
+    keeps = True
+    """Whether games can be kept."""
+    beside = True
+    """Whether what was played is shown beside the reference."""
 
-    def __init__(self, exercise: OpenedExercise) -> None:
+    def __init__(self, exercise: OpenedExercise, version_id: int) -> None:
         self.exercise = exercise
+        self.version_id = version_id
+
+    async def refusal(self, scenario: int, source: str) -> str:
+        """Why the player may not begin as a scenario does; nothing where they may."""
+        return "" if scenario < len(self.exercise.scenarios) else NO_SCENARIO
 
     @abstractmethod
-    async def keep(self, source: bytes, scenario: dict[str, Any]) -> int:
-        """Keeps a game; gives its number."""
+    async def keep(self, source: bytes, scenario: dict[str, Any], put: list[list[Any]]) -> int:
+        """Keeps a game with what was put in place by hand; gives its number."""
 
     async def changes(self) -> AsyncIterator[Changed]:
         """The new texts of the script while it is edited elsewhere."""
@@ -86,7 +99,7 @@ class StoredPlays(Plays):
             row = StoredRows.one(connection, number)
         if row is None:
             raise HTTPException(404, NO_PLAY)
-        return KeptPlay(row["version_id"], bytes(row["source"]), row["scenario"])
+        return KeptPlay(row["version_id"], bytes(row["source"]), row["scenario"], row["put"])
 
     async def script(self, version_id: int, submission_id: int | None, teacher_id: int | None) -> str:
         """A student's try, or the exercise's starter."""
@@ -102,17 +115,16 @@ class StoredPlays(Plays):
 
 class _StoredPlayable(Playable):
     def __init__(self, exercise: OpenedExercise, version_id: int, store: Store, teacher_id: int | None) -> None:
-        super().__init__(exercise)
+        super().__init__(exercise, version_id)
         self._teacher_id = teacher_id
-        self._version_id = version_id
         self._store = store
 
-    async def keep(self, source: bytes, scenario: dict[str, Any]) -> int:
+    async def keep(self, source: bytes, scenario: dict[str, Any], put: list[list[Any]]) -> int:
         """Keeps a game in the database."""
 
         def write() -> int:
             with self._store.transaction() as connection:
-                return StoredRows.keep(connection, self._version_id, source, scenario, self._teacher_id)
+                return StoredRows.keep(connection, self.version_id, source, scenario, put, self._teacher_id)
 
         return await asyncio.to_thread(write)
 
@@ -157,12 +169,12 @@ class DiskPlays(Plays):
 
 class _DiskPlayable(Playable):
     def __init__(self, exercise: OpenedExercise, plays: DiskPlays) -> None:
-        super().__init__(exercise)
+        super().__init__(exercise, DISK)
         self._plays = plays
 
-    async def keep(self, source: bytes, scenario: dict[str, Any]) -> int:
+    async def keep(self, source: bytes, scenario: dict[str, Any], put: list[list[Any]]) -> int:
         """Keeps a game in memory."""
-        self._plays.games.append(KeptPlay(DISK, source, scenario))
+        self._plays.games.append(KeptPlay(DISK, source, scenario, put))
         return len(self._plays.games)
 
     async def changes(self) -> AsyncIterator[Changed]:

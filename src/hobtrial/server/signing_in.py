@@ -12,6 +12,7 @@ from ..core.cards import as_printed
 from ..core.words import UsageError
 from ..store import Classes, Sessions, Students, Teachers
 from ..store.hashes import NOBODYS_SALT, hashed_card, is_password
+from ..store.store import Row
 from .access import TeacherId, person_of, role_of
 from .building import sentence
 from .cookies import drop, keep, token_of
@@ -64,18 +65,31 @@ def teacher_in(given: TeacherIn, request: Request, response: Response, parts: Pa
 @router.post("/sign-in/student", status_code=204, responses={401: {"model": Sorry}, 429: {"model": Sorry}})
 def student_in(given: StudentIn, request: Request, response: Response, parts: Parts) -> None:
     """Signs a student in."""
-    word = as_printed(given.class_word)
+    student, tries = _by_card(parts, request, given.class_word, given.card)
+    _begin(parts, request, response, tries, student_id=student["id"])
+
+
+def by_card(parts: Services, request: Request, class_word: str, card: str) -> Row:
+    """Whose a card is. Raises `HTTPException` where it is nobody's, or that was tried too often."""
+    student, tries = _by_card(parts, request, class_word, card)
+    with parts.store.transaction() as connection:
+        Sessions.succeeded(connection, tries)
+    return student
+
+
+def _by_card(parts: Services, request: Request, class_word: str, card: str) -> tuple[Row, list[int]]:
+    word = as_printed(class_word)
     tries = _may_try(parts, {f"class:{word}": PER_CLASS, _address(request): PER_ADDRESS})
     with parts.store.transaction() as connection:
         row = Classes.by_word(connection, word)
-    card = hashed_card(as_printed(given.card), bytes(row["salt"]) if row else NOBODYS_SALT)
+    hashed = hashed_card(as_printed(card), bytes(row["salt"]) if row else NOBODYS_SALT)
     student = None
     if row is not None:
         with parts.store.transaction() as connection:
-            student = Students.by_card(connection, row["id"], card)
+            student = Students.by_card(connection, row["id"], hashed)
     if student is None:
         raise HTTPException(401, WRONG)
-    _begin(parts, request, response, tries, student_id=student["id"])
+    return student, tries
 
 
 @router.post(

@@ -11,55 +11,19 @@ from datetime import datetime
 from fastapi import APIRouter, HTTPException
 from pydantic import BaseModel
 
-from ..core.exercise import BRIEF
-from ..core.judging import Answer
 from ..core.reporting import Report, for_student, without
-from ..core.script import Unreadable
-from ..core.script.read import decode
 from ..core.script.tree import ChangedLine
-from ..store import Rounds
+from ..store import Desks, Rounds
 from ..store.store import Row
 from .access import NOT_THERE, StudentId
+from .checking import text_of
 from .deps import Parts
+from .desk_views import DeskCheck, DeskRound, DeskTry, DeskView
 
 router = APIRouter(prefix="/api/desk", tags=["desk"])
 
 
-class DeskTry(BaseModel):
-    """A try of one's own."""
-
-    id: int
-    number: int
-    handed_in_at: datetime
-    marks: float | None
-    own_marks: float | None
-    """The teacher's own marks, which count where there are some."""
-
-
-class DeskRound(BaseModel):
-    """An exercise that is set, with one's own tries."""
-
-    id: int
-    title: str
-    out_of: float
-    opened_at: datetime
-    tries: list[DeskTry]
-
-
-class DeskView(BaseModel):
-    """A student's own page."""
-
-    rounds: list[DeskRound]
-
-
-class DeskCheck(BaseModel):
-    """A check of a visible scenario."""
-
-    verdict: Answer
-    because: str
-
-
-class DeskScenario(BaseModel):
+class HandedInScenario(BaseModel):
     """A scenario; of a hidden one only the marks."""
 
     name: str
@@ -68,8 +32,8 @@ class DeskScenario(BaseModel):
     checks: list[DeskCheck]
 
 
-class DeskFinding(BaseModel):
-    """What was found, as far as it is told by now."""
+class HandedInFinding(BaseModel):
+    """What was found in a try that was given back, as far as it is told by now."""
 
     marks_lost: float
     scenarios: list[str]
@@ -79,18 +43,6 @@ class DeskFinding(BaseModel):
     pointer: str | None
     fix: list[ChangedLine] | None
     certain: bool
-
-
-class DeskTask(BaseModel):
-    """An exercise as it is set: what to do, in the words of its author."""
-
-    id: int
-    title: str
-    out_of: float
-    brief: str
-    scenarios: list[str]
-    """The names of those that are shown."""
-    tries: list[DeskTry]
 
 
 class DeskSubmission(BaseModel):
@@ -107,8 +59,13 @@ class DeskSubmission(BaseModel):
     comment: str
     """The teacher's words."""
     unmarked: str
-    scenarios: list[DeskScenario]
-    findings: list[DeskFinding]
+    given_back: bool
+    """Whether the teacher has given it back; before that nothing is told of its marks."""
+    handed_in_at: datetime
+    late: bool
+    with_name: str | None
+    scenarios: list[HandedInScenario]
+    findings: list[HandedInFinding]
     advice: list[str]
 
 
@@ -119,32 +76,9 @@ def desk(parts: Parts, student_id: StudentId) -> DeskView:
         rounds, tries = Rounds.of_student(connection, student_id)
     return DeskView(
         rounds=[
-            DeskRound(**row, tries=[_try(each) for each in tries if each["round_id"] == row["id"]]) for row in rounds
+            DeskRound(**row, tries=[handed_in_try(each, row) for each in tries if each["round_id"] == row["id"]])
+            for row in rounds
         ]
-    )
-
-
-@router.get("/rounds/{round_id}")
-async def task(round_id: int, parts: Parts, student_id: StudentId) -> DeskTask:
-    """One exercise that is set: its brief, and the names of the scenarios that are shown."""
-
-    def read() -> tuple[Row, list[DeskTry]]:
-        with parts.store.transaction() as connection:
-            row = Rounds.one(connection, round_id)
-            if row is None:
-                raise HTTPException(404, NOT_THERE["round"])
-            _, tries = Rounds.of_student(connection, student_id)
-        return row, [_try(each) for each in tries if each["round_id"] == round_id]
-
-    row, tries = await asyncio.to_thread(read)
-    exercise = await parts.marker.open(row["version_id"])
-    return DeskTask(
-        id=round_id,
-        title=exercise.title,
-        out_of=exercise.out_of,
-        brief=exercise.text(BRIEF),
-        scenarios=[each["name"] for each in exercise.scenarios if each["visible"]],
-        tries=tries,
     )
 
 
@@ -152,32 +86,36 @@ async def task(round_id: int, parts: Parts, student_id: StudentId) -> DeskTask:
 async def submission(submission_id: int, parts: Parts, student_id: StudentId) -> DeskSubmission:
     """One's own try."""
 
-    def read() -> tuple[Row, set[tuple[str, str | None]]]:
+    def read() -> tuple[Row, Row, set[tuple[str, str | None]]]:
         with parts.store.transaction() as connection:
             row = Rounds.one_submission(connection, submission_id)
             if row is None:
                 raise HTTPException(404, NOT_THERE["submission"])
-            return row, Rounds.withdrawn(connection, row["round_id"])
+            times = Desks.times(connection, row["round_id"], student_id)
+            return row, times, Rounds.withdrawn(connection, row["round_id"])
 
-    row, withdrawn = await asyncio.to_thread(read)
+    row, times, withdrawn = await asyncio.to_thread(read)
     exercise = await parts.marker.open(row["version_id"])
-    report = row["report"]
-    kept = without(report, row["student"], withdrawn) if isinstance(report, Report) else None
+    report, given_back = row["report"], times["given_back_at"] is not None
+    kept = without(report, row["student"], withdrawn) if given_back and isinstance(report, Report) else None
     shown = for_student(kept, exercise.help, row["number"], [bool(each["visible"]) for each in exercise.scenarios])
-    text = decode(bytes(row["source"]))
     return DeskSubmission(
         id=submission_id,
         round_id=row["round_id"],
         title=exercise.title,
         number=row["number"],
-        source=text.text if isinstance(text, Unreadable) else text,
+        source=text_of(row["source"]),
         marks=shown.marks,
         out_of=exercise.out_of,
-        own_marks=row["own_marks"],
-        comment=row["own_comment"] or "",
+        own_marks=row["own_marks"] if given_back else None,
+        comment=(row["own_comment"] or "") if given_back else "",
+        given_back=given_back,
+        handed_in_at=row["handed_in_at"],
+        late=times["due_at"] is not None and row["handed_in_at"] > times["due_at"],
+        with_name=row["with_name"],
         unmarked=shown.unmarked,
         scenarios=[
-            DeskScenario(
+            HandedInScenario(
                 name=each.name,
                 marks=each.marks,
                 out_of=each.out_of,
@@ -186,7 +124,7 @@ async def submission(submission_id: int, parts: Parts, student_id: StudentId) ->
             for each in shown.scenarios
         ],
         findings=[
-            DeskFinding(
+            HandedInFinding(
                 marks_lost=each.marks_lost,
                 scenarios=list(each.scenarios),
                 nudge=each.nudge,
@@ -202,12 +140,15 @@ async def submission(submission_id: int, parts: Parts, student_id: StudentId) ->
     )
 
 
-def _try(row: Row) -> DeskTry:
-    report = row["report"]
+def handed_in_try(row: Row, times: Row) -> DeskTry:
+    """A try as its student sees it; `times` are those of its round. Marks are told once they are given back."""
+    report = row["report"] if times["given_back_at"] is not None else None
     return DeskTry(
         id=row["id"],
         number=row["number"],
         handed_in_at=row["handed_in_at"],
+        late=times["due_at"] is not None and row["handed_in_at"] > times["due_at"],
+        with_name=row["with_name"],
         marks=report.marks if isinstance(report, Report) else None,
-        own_marks=row["own_marks"],
+        own_marks=row["own_marks"] if times["given_back_at"] is not None else None,
     )

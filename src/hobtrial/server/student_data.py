@@ -5,24 +5,24 @@ from __future__ import annotations
 import io
 import json
 import zipfile
-from collections.abc import Iterable
 from typing import Any
 
 from ..core.words import clean
+from ..store import Everything
 from ..store.store import Row
 
 
-def student_zip(student: Row, tries: Iterable[Row], predictions: Iterable[Row]) -> bytes:
-    """The zip. `tries` and `predictions` are what `Students.everything` gives."""
+def student_zip(student: Row, all_: Everything) -> bytes:
+    """The zip of all that is kept of a student."""
     guesses: dict[int, list[dict[str, Any]]] = {}
-    for each in predictions:
+    for each in all_.predictions:
         guesses.setdefault(each["submission_id"], []).append(
             {"scenario": each["scenario"], "guesses": each["guesses"], "made_at": each["made_at"].isoformat()}
         )
     packed = io.BytesIO()
     with zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED) as archive:
         told = []
-        for row in tries:
+        for row in all_.tries:
             file = f"tries/{row['id']}.py"
             archive.writestr(file, bytes(row["source"]))
             told.append(
@@ -41,6 +41,13 @@ def student_zip(student: Row, tries: Iterable[Row], predictions: Iterable[Row]) 
                     "report": row["report"],
                 }
             )
-        whole = {"name": student["name"], "class": student["class"], "tries": told}
+        desks = []
+        for number, row in enumerate(all_.desks, 1):
+            file = f"desk/{number}.py"
+            archive.writestr(file, bytes(row["source"]))
+            told_of = {"exercise": row["title"], "class": row["class"], "what": row["what"]}
+            desks.append({**told_of, "at": row["at"].isoformat(), "file": file, "report": row["report"]})
+        asked = [{**row, "at": row["at"].isoformat()} for row in all_.asked]
+        whole = {"name": student["name"], "class": student["class"], "tries": told, "desk": desks, "asked": asked}
         archive.writestr("student.json", json.dumps(clean(whole), indent=1, ensure_ascii=False, default=float))
     return packed.getvalue()

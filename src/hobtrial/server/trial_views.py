@@ -59,6 +59,8 @@ class StopView(BaseModel):
     handler: str | None
     kind: str
     message: str
+    plain: str
+    """The same in plain words, with its line."""
 
 
 class StoryView(BaseModel):
@@ -315,7 +317,8 @@ class TrialView(BaseModel):
     straight: bool
     """Whether the script runs from top to bottom: then it is shown by steps."""
     steps: list[StepView]
-    reference: ReferenceView
+    reference: ReferenceView | None
+    """Nothing where a student looks at a run of their own."""
     parting: PartingView | None
     scene: SceneView
     toml: str

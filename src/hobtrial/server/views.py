@@ -13,6 +13,7 @@ from ..core.exercise import CheckKind
 from ..core.explaining import Confidence
 from ..core.judging import Answer
 from ..core.reporting import CraftReport, Fault, PartMarks, ProblemReport, Turned
+from .desk_views import DeskScenarioName
 from .given import Given
 from .trial_views import SceneView, VariableView
 
@@ -317,8 +318,11 @@ class PlayView(BaseModel):
     title: str
     brief: str
     script: str
+    starter: str
+    straight: bool
     scene: SceneView
     variables: list[VariableView]
+    scenarios: list[DeskScenarioName]
 
 
 class KeptView(BaseModel):

@@ -1,8 +1,9 @@
 """The records in PostgreSQL: named queries in .sql files, one class a subject."""
 
 from .access import Thing, may_see
-from .classes import Classes, Students, forget_older_than
+from .classes import Classes, Everything, Students, forget_older_than
 from .cluster import Cluster, program_of
+from .desks import Desks, StaleTextError
 from .drafts import Draft, Drafts, StaleDraftError
 from .exercises import Exercises
 from .plays import Plays
@@ -16,8 +17,10 @@ __all__ = [
     "AwayError",
     "Classes",
     "Cluster",
+    "Desks",
     "Draft",
     "Drafts",
+    "Everything",
     "Exercises",
     "Person",
     "Plays",
@@ -25,6 +28,7 @@ __all__ = [
     "Rounds",
     "Sessions",
     "StaleDraftError",
+    "StaleTextError",
     "Store",
     "Students",
     "Teachers",

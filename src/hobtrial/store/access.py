@@ -8,7 +8,7 @@ from .sessions import Person
 from .store import Connection, queries
 
 _SQL: Final = queries("access")
-Thing = Literal["class", "round", "submission", "student", "draft", "play", "version", "teacher"]
+Thing = Literal["class", "round", "submission", "student", "draft", "play", "version", "teacher", "checked"]
 LARGEST_ID: Final = 2**31 - 1
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import secrets
 from collections.abc import Collection, Iterable, Mapping
+from dataclasses import dataclass
 from typing import Final
 
 from psycopg.errors import UniqueViolation
@@ -151,6 +152,18 @@ class Classes:
             _SESSIONS.end_student(connection, student_id=student_id)
 
 
+@dataclass(frozen=True)
+class Everything:
+    """All that is kept of a student: tries with what was said of them, predictions, what is at their desks, and what
+    they expected and asked for there.
+    """
+
+    tries: list[Row]
+    predictions: list[Row]
+    desks: list[Row]
+    asked: list[Row]
+
+
 class Students:
     """What is kept of one student."""
 
@@ -205,11 +218,13 @@ class Students:
         forget_orphans(connection, texts)
 
     @staticmethod
-    def everything(connection: Connection, student_id: int) -> tuple[list[Row], list[Row]]:
-        """All tries with what was said of them, and all predictions."""
-        return (
-            list(_SQL.whole_student(connection, student_id=student_id)),
-            list(_SQL.predictions_of_student(connection, student_id=student_id)),
+    def everything(connection: Connection, student_id: int) -> Everything:
+        """All that is kept of a student."""
+        return Everything(
+            tries=list(_SQL.whole_student(connection, student_id=student_id)),
+            predictions=list(_SQL.predictions_of_student(connection, student_id=student_id)),
+            desks=list(_SQL.desks_of_student(connection, student_id=student_id)),
+            asked=list(_SQL.asked_by_student(connection, student_id=student_id)),
         )
 
 
@@ -219,6 +234,7 @@ def forget_older_than(connection: Connection, months: int) -> int:
     for row in list(_SQL.old_classes(connection, months=months)):
         Classes.remove(connection, row["id"])
     _SQL.forget_old_submissions(connection, months=months)
+    _SQL.forget_old_desks(connection, months=months)
     _SQL.forget_old_students(connection, months=months)
     _SQL.forget_old_plays(connection, months=months)
     forget_orphans(connection, texts)

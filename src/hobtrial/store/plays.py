@@ -16,17 +16,27 @@ class Plays:
 
     @staticmethod
     def keep(
-        connection: Connection, version_id: int, source: bytes, scenario: dict[str, Any], teacher_id: int | None
+        connection: Connection,
+        version_id: int,
+        source: bytes,
+        scenario: dict[str, Any],
+        put: list[list[Any]],
+        teacher_id: int | None,
     ) -> int:
-        """Keeps a game as a script and the scenario that plays it again."""
+        """Keeps a game as a script, the scenario that plays it again, and what was put in place by hand."""
         made = _SQL.add_play(
-            connection, version_id=version_id, source=source, scenario=Jsonb(scenario), teacher_id=teacher_id
+            connection,
+            version_id=version_id,
+            source=source,
+            scenario=Jsonb(scenario),
+            put=Jsonb(put),
+            teacher_id=teacher_id,
         )
         return int(made["id"])
 
     @staticmethod
     def one(connection: Connection, number: int) -> Row | None:
-        """A game with its version, source and scenario."""
+        """A game with its version, source, scenario and what was put in place."""
         row: Row | None = _SQL.one_play(connection, play_id=number)
         return row
 

@@ -50,7 +50,14 @@ export type ListedClass = Schemas["ListedClass"];
 export type TeacherLine = Schemas["TeacherLine"];
 export type DeskTry = Schemas["DeskTry"];
 export type DeskFinding = Schemas["DeskFinding"];
-export type DeskScenario = Schemas["DeskScenario"];
+export type HandedInScenario = Schemas["HandedInScenario"];
+export type HandedInFinding = Schemas["HandedInFinding"];
+export type DeskTask = Schemas["DeskTask"];
+export type DeskText = Schemas["DeskText"];
+export type DeskChecked = Schemas["DeskChecked"];
+export type DeskRow = Schemas["DeskRow"];
+export type CheckedTry = Schemas["CheckedTry"];
+export type SmallStripView = Schemas["SmallStrip"];
 export type DeskSubmission = Schemas["DeskSubmission"];
 
 type Method = "get" | "post" | "put" | "delete";
@@ -73,6 +80,8 @@ export class ServerError extends Error {
     readonly status: number,
     /** Whether it is only that the server or its records cannot be reached just now. */
     readonly away = false,
+    /** All that the answer said. */
+    readonly body: unknown = null,
   ) {
     super(words);
   }
@@ -99,7 +108,12 @@ export async function ask<Way extends Method, Path extends PathsWithMethod<paths
   const detail = (reply.error as { detail?: unknown } | undefined)?.detail;
   const { status, headers } = reply.response;
   const away = status === 503 && headers.has("retry-after");
-  throw new ServerError(typeof detail === "string" ? detail : `The server answered with ${status}.`, status, away);
+  throw new ServerError(
+    typeof detail === "string" ? detail : `The server answered with ${status}.`,
+    status,
+    away,
+    reply.error,
+  );
 }
 
 /** The body of a request that sends files, as a form; openapi-fetch would send JSON. */

@@ -97,17 +97,3 @@ export const readList = (
   file: File,
   said: { classes: readonly string[]; names: Readonly<Record<string, string>>; take: boolean },
 ) => ask("post", "/api/lists", asForm({ file, said: JSON.stringify(said) }));
-
-export const deskQuery = queryOptions({ queryKey: ["desk"], queryFn: () => ask("get", "/api/desk", {}) });
-
-export const deskRoundQuery = (id: number) =>
-  queryOptions({
-    queryKey: ["desk round", id],
-    queryFn: () => ask("get", "/api/desk/rounds/{round_id}", { params: { path: { round_id: id } } }),
-  });
-
-export const deskTryQuery = (id: number) =>
-  queryOptions({
-    queryKey: ["desk try", id],
-    queryFn: () => ask("get", "/api/desk/submissions/{submission_id}", { params: { path: { submission_id: id } } }),
-  });

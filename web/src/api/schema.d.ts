@@ -508,26 +508,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/desk/rounds/{round_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Task
-         * @description One exercise that is set: its brief, and the names of the scenarios that are shown.
-         */
-        get: operations["task_api_desk_rounds__round_id__get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/desk/submissions/{submission_id}": {
         parameters: {
             query?: never;
@@ -542,6 +522,230 @@ export interface paths {
         get: operations["submission_api_desk_submissions__submission_id__get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/rounds/{round_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Task
+         * @description One exercise that is set: its brief and scene, one's own text, and what one has checked and handed in.
+         */
+        get: operations["task_api_desk_rounds__round_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/rounds/{round_id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Text
+         * @description Keeps a text, and says what of it cannot be read. Where another window kept another one, both stay.
+         */
+        put: operations["keep_text_api_desk_rounds__round_id__text_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/rounds/{round_id}/hand-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hand In
+         * @description Hands in a text, for the one who works here, too.
+         */
+        post: operations["hand_in_api_desk_rounds__round_id__hand_in_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/rounds/{round_id}/asking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Ask
+         * @description Puts oneself in the line of those who want the teacher's help, or takes oneself out of it.
+         */
+        put: operations["ask_api_desk_rounds__round_id__asking_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/rounds/{round_id}/partner": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Work Together
+         * @description Somebody of the class works here, too: they type their card. What is handed in is then a try of both.
+         */
+        put: operations["work_together_api_desk_rounds__round_id__partner_put"];
+        post?: never;
+        /**
+         * Work Alone
+         * @description Nobody else works here any more.
+         */
+        delete: operations["work_alone_api_desk_rounds__round_id__partner_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/rounds/{round_id}/looks/{name}.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description A picture of the exercise's own, for its scene.
+         */
+        get: operations["look_api_desk_rounds__round_id__looks__name__svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/rounds/{round_id}/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check
+         * @description Runs a text against all scenarios: the verdicts of those that are shown come at once, what was found later.
+         */
+        post: operations["check_api_desk_rounds__round_id__check_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/checked/{checked_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Checked
+         * @description A text that was checked, with what was found by now.
+         */
+        get: operations["one_checked_api_desk_checked__checked_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/checked/{checked_id}/scenarios/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Trial
+         * @description A run of a text in a scenario that is shown, with what is on show besides the listed variables (`a, hob.x`).
+         */
+        get: operations["one_trial_api_desk_checked__checked_id__scenarios__number__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/checked/{checked_id}/scenarios/{number}/prediction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Foretell
+         * @description Keeps what one expects of a scenario before one sees it. What was said first stands.
+         */
+        put: operations["foretell_api_desk_checked__checked_id__scenarios__number__prediction_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/checked/{checked_id}/help": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Step
+         * @description Asks for a step of help about a finding. That it was needed is kept.
+         */
+        post: operations["ask_step_api_desk_checked__checked_id__help_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1166,6 +1370,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/exercises/{version_id}/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check
+         * @description Runs a text against all scenarios, for a teacher: everything is shown, and nothing is kept.
+         */
+        post: operations["check_api_exercises__version_id__check_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/{version_id}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description What of a text cannot be read; nothing where the machine could not look.
+         */
+        post: operations["read_api_exercises__version_id__read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/{version_id}/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Trial Of Text
+         * @description A run of a text in a scenario, beside the reference; nothing is kept.
+         */
+        post: operations["trial_of_text_api_exercises__version_id__trial_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1246,6 +1510,19 @@ export interface components {
             line: number;
             /** Text */
             text: string;
+        };
+        /**
+         * Asking
+         * @description One's place in the line of those who want the teacher's help.
+         */
+        Asking: {
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** Place */
+            place: number;
         };
         /**
          * BeginDraft
@@ -1455,6 +1732,26 @@ export interface components {
             because: string;
         };
         /**
+         * CheckedTry
+         * @description A text that was checked, as a line of the tries so far. Marks are those of visible scenarios.
+         */
+        CheckedTry: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Marks */
+            marks: number | null;
+            /** Out Of */
+            out_of: number;
+            small: components["schemas"]["SmallStrip"] | null;
+        };
+        /**
          * ClassHead
          * @description A class in the list.
          */
@@ -1557,14 +1854,55 @@ export interface components {
             because: string;
         };
         /**
+         * DeskChecked
+         * @description A text that was checked: verdicts first, findings as they come.
+         */
+        DeskChecked: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: number;
+            /** Source */
+            source: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "marked" | "unreadable" | "stopped" | "unmarked";
+            /** Unmarked */
+            unmarked: string;
+            /** Problems */
+            problems: components["schemas"]["ProblemReport"][];
+            /** Scenarios */
+            scenarios: components["schemas"]["DeskRow"][];
+            /** Marks */
+            marks: number | null;
+            /** Out Of */
+            out_of: number;
+            /** Findings */
+            findings: components["schemas"]["DeskFinding"][] | null;
+            /** Tries Until */
+            tries_until: (number | null)[];
+            /** Advice */
+            advice: string[];
+        };
+        /**
          * DeskFinding
-         * @description What was found, as far as it is told by now.
+         * @description What was found, as far as it was asked for.
          */
         DeskFinding: {
+            /** Index */
+            index: number;
             /** Marks Lost */
             marks_lost: number;
             /** Scenarios */
             scenarios: string[];
+            /** Step */
+            step: number;
+            /** Scenario */
+            scenario: number | null;
+            /** Frame */
+            frame: number | null;
             /** Nudge */
             nudge: string;
             /** Happened */
@@ -1573,6 +1911,8 @@ export interface components {
             title: string | null;
             /** Pointer */
             pointer: string | null;
+            /** Lines */
+            lines: number[];
             /** Fix */
             fix: components["schemas"]["ChangedLine"][] | null;
             /** Certain */
@@ -1583,6 +1923,14 @@ export interface components {
          * @description An exercise that is set, with one's own tries.
          */
         DeskRound: {
+            /** Due At */
+            due_at: string | null;
+            /** Closes At */
+            closes_at: string | null;
+            /** Excused */
+            excused: boolean;
+            /** Given Back At */
+            given_back_at: string | null;
             /** Id */
             id: number;
             /** Title */
@@ -1598,18 +1946,43 @@ export interface components {
             tries: components["schemas"]["DeskTry"][];
         };
         /**
-         * DeskScenario
-         * @description A scenario; of a hidden one only the marks.
+         * DeskRow
+         * @description A visible scenario of a text that was checked. While it waits for a prediction, its verdicts are not told.
          */
-        DeskScenario: {
+        DeskRow: {
+            /** Number */
+            number: number;
             /** Name */
             name: string;
+            /** Waits */
+            waits: boolean;
+            predict: components["schemas"]["PredictView"] | null;
+            /** Guesses */
+            guesses: {
+                [key: string]: string;
+            };
+            /** Came */
+            came: {
+                [key: string]: boolean;
+            };
             /** Marks */
             marks: number;
             /** Out Of */
             out_of: number;
             /** Checks */
             checks: components["schemas"]["DeskCheck"][];
+            small: components["schemas"]["SmallStrip"] | null;
+        };
+        /**
+         * DeskScenarioName
+         * @description A scenario that students see, by its number in the exercise.
+         */
+        DeskScenarioName: {
+            /** Number */
+            number: number;
+            /** Name */
+            name: string;
+            predict: components["schemas"]["PredictView"] | null;
         };
         /**
          * DeskSubmission
@@ -1636,34 +2009,85 @@ export interface components {
             comment: string;
             /** Unmarked */
             unmarked: string;
+            /** Given Back */
+            given_back: boolean;
+            /**
+             * Handed In At
+             * Format: date-time
+             */
+            handed_in_at: string;
+            /** Late */
+            late: boolean;
+            /** With Name */
+            with_name: string | null;
             /** Scenarios */
-            scenarios: components["schemas"]["DeskScenario"][];
+            scenarios: components["schemas"]["HandedInScenario"][];
             /** Findings */
-            findings: components["schemas"]["DeskFinding"][];
+            findings: components["schemas"]["HandedInFinding"][];
             /** Advice */
             advice: string[];
         };
         /**
          * DeskTask
-         * @description An exercise as it is set: what to do, in the words of its author.
+         * @description An exercise at a desk.
          */
         DeskTask: {
+            /** Due At */
+            due_at: string | null;
+            /** Closes At */
+            closes_at: string | null;
+            /** Excused */
+            excused: boolean;
+            /** Given Back At */
+            given_back_at: string | null;
             /** Id */
             id: number;
+            /** Version Id */
+            version_id: number;
             /** Title */
             title: string;
             /** Out Of */
             out_of: number;
             /** Brief */
             brief: string;
+            /** Starter */
+            starter: string;
+            /** Straight */
+            straight: boolean;
+            scene: components["schemas"]["SceneView"];
+            /** Variables */
+            variables: components["schemas"]["VariableView"][];
             /** Scenarios */
-            scenarios: string[];
+            scenarios: components["schemas"]["DeskScenarioName"][];
+            /** Hidden */
+            hidden: number;
+            text: components["schemas"]["DeskText"];
+            /** Checked */
+            checked: components["schemas"]["CheckedTry"][];
             /** Tries */
             tries: components["schemas"]["DeskTry"][];
+            asking: components["schemas"]["Asking"] | null;
+            /** Partner */
+            partner: string | null;
+        };
+        /**
+         * DeskText
+         * @description A text as it was kept last.
+         */
+        DeskText: {
+            /** Source */
+            source: string;
+            /** At */
+            at: number;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
         };
         /**
          * DeskTry
-         * @description A try of one's own.
+         * @description A try of one's own that was handed in.
          */
         DeskTry: {
             /** Id */
@@ -1675,6 +2099,10 @@ export interface components {
              * Format: date-time
              */
             handed_in_at: string;
+            /** Late */
+            late: boolean;
+            /** With Name */
+            with_name: string | null;
             /** Marks */
             marks: number | null;
             /** Own Marks */
@@ -2016,6 +2444,14 @@ export interface components {
             new: string;
         };
         /**
+         * GivenText
+         * @description A text to be checked or handed in.
+         */
+        GivenText: {
+            /** Source */
+            source: string;
+        };
+        /**
          * GroupView
          * @description A group of findings with one idea: what to teach next.
          */
@@ -2046,6 +2482,16 @@ export interface components {
             withdrawn: boolean;
         };
         /**
+         * GuessOf
+         * @description What is expected of a scenario: values by name.
+         */
+        GuessOf: {
+            /** Guesses */
+            guesses: {
+                [key: string]: string;
+            };
+        };
+        /**
          * Guesses
          * @description What is predicted, by name.
          */
@@ -2068,6 +2514,52 @@ export interface components {
             left_out: components["schemas"]["LeftOut"][];
             /** Students */
             students: string[];
+        };
+        /**
+         * HandedInAtDesk
+         * @description A text was handed in.
+         */
+        HandedInAtDesk: {
+            /** Submission Id */
+            submission_id: number;
+            /** Late */
+            late: boolean;
+        };
+        /**
+         * HandedInFinding
+         * @description What was found in a try that was given back, as far as it is told by now.
+         */
+        HandedInFinding: {
+            /** Marks Lost */
+            marks_lost: number;
+            /** Scenarios */
+            scenarios: string[];
+            /** Nudge */
+            nudge: string;
+            /** Happened */
+            happened: string[];
+            /** Title */
+            title: string | null;
+            /** Pointer */
+            pointer: string | null;
+            /** Fix */
+            fix: components["schemas"]["ChangedLine"][] | null;
+            /** Certain */
+            certain: boolean;
+        };
+        /**
+         * HandedInScenario
+         * @description A scenario; of a hidden one only the marks.
+         */
+        HandedInScenario: {
+            /** Name */
+            name: string;
+            /** Marks */
+            marks: number;
+            /** Out Of */
+            out_of: number;
+            /** Checks */
+            checks: components["schemas"]["DeskCheck"][];
         };
         /**
          * Id
@@ -2097,6 +2589,26 @@ export interface components {
             up: number;
             /** Until */
             until: string | null;
+        };
+        /**
+         * KeepText
+         * @description A text to be kept, and which change of it one had.
+         */
+        KeepText: {
+            /** Source */
+            source: string;
+            /** At */
+            at: number;
+        };
+        /**
+         * KeptText
+         * @description A text was kept; `problems` are what of it cannot be read.
+         */
+        KeptText: {
+            /** At */
+            at: number;
+            /** Problems */
+            problems: components["schemas"]["ProblemReport"][];
         };
         /**
          * KeptView
@@ -2312,6 +2824,15 @@ export interface components {
             id: number;
         };
         /**
+         * OtherText
+         * @description Another window kept another text meanwhile.
+         */
+        OtherText: {
+            /** Detail */
+            detail: string;
+            text: components["schemas"]["DeskText"];
+        };
+        /**
          * OverlapView
          * @description Two pieces that overlapped, from the first to the last frame.
          */
@@ -2374,6 +2895,14 @@ export interface components {
             what: string;
         };
         /**
+         * PartnerCard
+         * @description The card of who works here, too.
+         */
+        PartnerCard: {
+            /** Card */
+            card: string;
+        };
+        /**
          * PieceView
          * @description A piece of the scene as it is set up.
          */
@@ -2417,9 +2946,15 @@ export interface components {
             brief: string;
             /** Script */
             script: string;
+            /** Starter */
+            starter: string;
+            /** Straight */
+            straight: boolean;
             scene: components["schemas"]["SceneView"];
             /** Variables */
             variables: components["schemas"]["VariableView"][];
+            /** Scenarios */
+            scenarios: components["schemas"]["DeskScenarioName"][];
         };
         /**
          * PredictView
@@ -2834,6 +3369,26 @@ export interface components {
             ] | null;
         };
         /**
+         * SmallStrip
+         * @description `line` has the frames in which a value changed, with its height: the number itself, else its turn.
+         */
+        SmallStrip: {
+            /** Name */
+            name: string;
+            /** Last */
+            last: number;
+            /** Line */
+            line: [
+                number,
+                number
+            ][];
+            /** Pins */
+            pins: [
+                number,
+                "held" | "broken" | "not reached"
+            ][];
+        };
+        /**
          * Sorry
          * @description An error: what went wrong, in a sentence that says what would be right.
          */
@@ -2870,6 +3425,16 @@ export interface components {
             scenario?: number;
         };
         /**
+         * StepOf
+         * @description A step of help that is asked for.
+         */
+        StepOf: {
+            /** Index */
+            index: number;
+            /** Step */
+            step: number;
+        };
+        /**
          * StepView
          * @description Something that a straight script did: what it asked, was answered, told, or which variable became what.
          */
@@ -2903,6 +3468,8 @@ export interface components {
             kind: string;
             /** Message */
             message: string;
+            /** Plain */
+            plain: string;
         };
         /**
          * StoryView
@@ -3114,6 +3681,34 @@ export interface components {
             answer: boolean;
         };
         /**
+         * TextToCheck
+         * @description A text that a teacher checks.
+         */
+        TextToCheck: {
+            /** Source */
+            source: string;
+            /**
+             * Explained
+             * @default false
+             */
+            explained?: boolean;
+        };
+        /**
+         * TextToPlay
+         * @description A text that a teacher looks at in a scenario, with what is on show besides the listed variables.
+         */
+        TextToPlay: {
+            /** Source */
+            source: string;
+            /** Scenario */
+            scenario: number;
+            /**
+             * Show
+             * @default []
+             */
+            show?: string[];
+        };
+        /**
          * ThroughView
          * @description A planted slip that gets through: what it changes, and the scenario that would catch it.
          */
@@ -3232,7 +3827,7 @@ export interface components {
             straight: boolean;
             /** Steps */
             steps: components["schemas"]["StepView"][];
-            reference: components["schemas"]["ReferenceView"];
+            reference: components["schemas"]["ReferenceView"] | null;
             parting: components["schemas"]["PartingView"] | null;
             scene: components["schemas"]["SceneView"];
             /** Toml */
@@ -3372,6 +3967,14 @@ export interface components {
             waiting: number;
         };
         /**
+         * Wants
+         * @description Whether one wants the teacher's help.
+         */
+        Wants: {
+            /** Wants */
+            wants: boolean;
+        };
+        /**
          * WhichCards
          * @description Whose cards are made; of everybody who has none where nobody is named.
          */
@@ -3430,6 +4033,10 @@ export interface components {
             say: "began";
             /** Source */
             source: string;
+            /** Names */
+            names: string[];
+            /** Seed */
+            seed: number;
             news: components["schemas"]["News"];
         };
         /**
@@ -3446,14 +4053,34 @@ export interface components {
             source: string;
             /**
              * Seed
-             * @default 1
+             * @default null
              */
-            seed?: number;
+            seed?: number | null;
+            /**
+             * Luck
+             * @default null
+             */
+            luck?: ("lowest" | "highest") | (number | string)[] | null;
             /**
              * Scenario
              * @default null
              */
             scenario?: number | null;
+            /**
+             * Frame
+             * @default -1
+             */
+            frame?: number;
+            /**
+             * Again
+             * @default false
+             */
+            again?: boolean;
+            /**
+             * Put
+             * @default []
+             */
+            put?: string[];
         };
         /**
          * BoardEntry
@@ -3495,6 +4122,29 @@ export interface components {
             say: "did";
             /** Inputs */
             inputs: (components["schemas"]["KeyMoved"] | components["schemas"]["PlayerDid"])[];
+        };
+        /**
+         * DidView
+         * @description What the player did, with its number in the game; one that was told comes again once its key is up.
+         */
+        DidView: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "press" | "hold" | "click" | "pick" | "answer" | "type" | "set";
+            /** Frame */
+            frame: number;
+            /** What */
+            what: string;
+            /** Value */
+            value: unknown;
+            /** Up */
+            up: number;
+            /** Until */
+            until: string | null;
+            /** Index */
+            index: number;
         };
         /**
          * Ended
@@ -3564,6 +4214,29 @@ export interface components {
             do: "down" | "up";
             /** Key */
             key: string;
+        };
+        /**
+         * Look
+         * @description Asks for the game so far as a trial.
+         */
+        Look: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "look";
+        };
+        /**
+         * Looked
+         * @description The game so far as a trial.
+         */
+        Looked: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "looked";
+            trial: components["schemas"]["TrialView"];
         };
         /**
          * News
@@ -3637,6 +4310,26 @@ export interface components {
              * @default []
              */
             sounds?: string[];
+            /**
+             * Inputs
+             * @default []
+             */
+            inputs?: components["schemas"]["DidView"][];
+            /**
+             * Messages
+             * @default []
+             */
+            messages?: components["schemas"]["MessageView"][];
+            /**
+             * Events
+             * @default []
+             */
+            events?: components["schemas"]["EventView"][];
+            /**
+             * Overlaps
+             * @default []
+             */
+            overlaps?: components["schemas"]["OverlapView"][];
             /** @default null */
             stopped?: components["schemas"]["StopView"] | null;
             /**
@@ -3683,6 +4376,32 @@ export interface components {
             ] | null;
         };
         /**
+         * Refused
+         * @description What was asked for cannot be, and why. The game is as it was.
+         */
+        Refused: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "refused";
+            /** Why */
+            why: string;
+        };
+        /**
+         * Show
+         * @description Puts things on show besides the listed variables, instead of those before.
+         */
+        Show: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "show";
+            /** Names */
+            names: string[];
+        };
+        /**
          * Unread
          * @description The script cannot be read, so no game began.
          */
@@ -3701,9 +4420,9 @@ export interface components {
          */
         LiveMessages: {
             /** Heard */
-            heard: components["schemas"]["Begin"] | components["schemas"]["Did"] | components["schemas"]["Pace"] | components["schemas"]["Keep"];
+            heard: components["schemas"]["Begin"] | components["schemas"]["Did"] | components["schemas"]["Pace"] | components["schemas"]["Keep"] | components["schemas"]["Show"] | components["schemas"]["Look"];
             /** Said */
-            said: components["schemas"]["Began"] | components["schemas"]["Frame"] | components["schemas"]["Unread"] | components["schemas"]["Kept"] | components["schemas"]["Changed"] | components["schemas"]["Ended"];
+            said: components["schemas"]["Began"] | components["schemas"]["Frame"] | components["schemas"]["Unread"] | components["schemas"]["Refused"] | components["schemas"]["Looked"] | components["schemas"]["Kept"] | components["schemas"]["Changed"] | components["schemas"]["Ended"];
         };
     };
     responses: never;
@@ -5970,6 +6689,73 @@ export interface operations {
             };
         };
     };
+    submission_api_desk_submissions__submission_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskSubmission"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
     task_api_desk_rounds__round_id__get: {
         parameters: {
             query?: never;
@@ -6037,16 +6823,20 @@ export interface operations {
             };
         };
     };
-    submission_api_desk_submissions__submission_id__get: {
+    keep_text_api_desk_rounds__round_id__text_put: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                submission_id: number;
+                round_id: number;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepText"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -6054,7 +6844,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DeskSubmission"];
+                    "application/json": components["schemas"]["KeptText"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
                 };
             };
             /** @description Nobody is signed in. */
@@ -6077,6 +6876,868 @@ export interface operations {
             };
             /** @description There is no such thing, or it is somebody else's. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OtherText"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    hand_in_api_desk_rounds__round_id__hand_in_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedInAtDesk"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    ask_api_desk_rounds__round_id__asking_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wants"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    work_together_api_desk_rounds__round_id__partner_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartnerCard"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    work_alone_api_desk_rounds__round_id__partner_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    look_api_desk_rounds__round_id__looks__name__svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    check_api_desk_rounds__round_id__check_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskChecked"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    one_checked_api_desk_checked__checked_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                checked_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskChecked"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    one_trial_api_desk_checked__checked_id__scenarios__number__get: {
+        parameters: {
+            query?: {
+                show?: string;
+            };
+            header?: never;
+            path: {
+                checked_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    foretell_api_desk_checked__checked_id__scenarios__number__prediction_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                checked_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuessOf"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    ask_step_api_desk_checked__checked_id__help_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                checked_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepOf"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskChecked"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8474,6 +10135,273 @@ export interface operations {
                 };
             };
             /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    check_api_exercises__version_id__check_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                version_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextToCheck"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskChecked"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    read_api_exercises__version_id__read_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                version_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemReport"][];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    trial_of_text_api_exercises__version_id__trial_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                version_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextToPlay"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialView"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -13,10 +13,12 @@ interface LiveSceneProps {
   looks: string;
   game: Game;
   say: Say;
+  /** What to do before a game has begun. */
+  hint?: string;
 }
 
 /** The scene takes keys while it has the focus, and clicks. */
-export function LiveScene({ box, scene, looks, game, say }: LiveSceneProps) {
+export function LiveScene({ box, scene, looks, game, say, hint = "" }: LiveSceneProps) {
   const down = useRef(new Set<string>());
   const moved = (key: string, how: "down" | "up") => {
     if (how === "down") down.current.add(key);
@@ -56,9 +58,9 @@ export function LiveScene({ box, scene, looks, game, say }: LiveSceneProps) {
         looks={looks}
         onClick={([x, y]) => say({ say: "did", inputs: [{ do: "click", what: "", value: [x, y] }] })}
       />
-      {game.status === "ready" ? (
-        <p className="absolute inset-x-0 top-1/3 text-center">
-          <span className="bg-base-100 px-3 py-1">Choose “Play”, or press ctrl Enter.</span>
+      {game.status === "ready" && hint ? (
+        <p className="absolute inset-x-0 top-1/3 px-6 text-center">
+          <span className="bg-base-100 px-3 py-1">{hint}</span>
         </p>
       ) : null}
     </div>

@@ -9,16 +9,28 @@ import { EMPTY, type Game, hear, type Heard } from "./game";
 
 export type Say = (message: LiveHeard) => void;
 
-/** `path` is the address of the game: that of an exercise, or of a draft. */
-export function useGame(path: string, onChanged: (source: string) => void): [Game, Say, () => void] {
-  const [game, setGame] = useState<Game>(EMPTY);
-  const [visit, setVisit] = useState(0);
+export interface Hand {
+  game: Game;
+  /** Says something where a game can hear it. */
+  say: Say;
+  /** Says something, and opens the socket for it where there is none. */
+  begin: (...messages: readonly LiveHeard[]) => void;
+}
+
+/** `path` is the address of the game: that of an exercise, a desk or a draft. Without `eager`, nobody is there until
+somebody begins; so those who only write take no place away. `onSaid` hears what is more than news: that the file
+changed, and what the game was so far. */
+export function useGame(path: string, onSaid: ((said: LiveSaid) => void) | null, eager = true): Hand {
+  const [game, setGame] = useState<Game>(() => (eager ? EMPTY : { ...EMPTY, status: "ready" }));
+  const [visit, setVisit] = useState(eager ? 1 : 0);
   const socket = useRef<WebSocket>(null);
-  const changed = useRef(onChanged);
+  const waiting = useRef<readonly LiveHeard[]>([]);
+  const hears = useRef(onSaid);
   useEffect(() => {
-    changed.current = onChanged;
-  }, [onChanged]);
+    hears.current = onSaid;
+  }, [onSaid]);
   useEffect(() => {
+    if (visit === 0) return;
     const address = `${window.location.protocol === "https:" ? "wss" : "ws"}://${window.location.host}${path}`;
     const made = new WebSocket(address);
     socket.current = made;
@@ -34,11 +46,15 @@ export function useGame(path: string, onChanged: (source: string) => void): [Gam
       gathered.push(heard);
       drawing ||= document.hidden ? window.setTimeout(draw) : requestAnimationFrame(draw);
     };
-    made.onopen = () => take({ say: "joined" });
+    made.onopen = () => {
+      take({ say: "joined" });
+      for (const message of waiting.current) made.send(JSON.stringify(message));
+      waiting.current = [];
+    };
     made.onmessage = (event: MessageEvent<string>) => {
       const said = JSON.parse(event.data) as LiveSaid;
-      if (said.say === "changed") changed.current(said.source);
       take(said);
+      if (said.say === "changed" || said.say === "looked") hears.current?.(said);
     };
     made.onclose = () => take({ say: "left" });
     return () => {
@@ -50,9 +66,16 @@ export function useGame(path: string, onChanged: (source: string) => void): [Gam
   const say = useCallback<Say>((message) => {
     if (socket.current?.readyState === WebSocket.OPEN) socket.current.send(JSON.stringify(message));
   }, []);
-  const joinAgain = useCallback(() => {
+  const begin = useCallback((...messages: readonly LiveHeard[]) => {
+    const state = socket.current?.readyState;
+    if (state === WebSocket.OPEN) {
+      for (const message of messages) socket.current?.send(JSON.stringify(message));
+      return;
+    }
+    waiting.current = messages;
+    if (state === WebSocket.CONNECTING) return;
     setGame(EMPTY);
     setVisit((before) => before + 1);
   }, []);
-  return [game, say, joinAgain];
+  return { game, say, begin };
 }

@@ -1,33 +1,11 @@
 import { python } from "@codemirror/lang-python";
 import { syntaxHighlighting } from "@codemirror/language";
-import { EditorState, type Extension, RangeSetBuilder, StateEffect, StateField } from "@codemirror/state";
-import {
-  Decoration,
-  type DecorationSet,
-  EditorView,
-  GutterMarker,
-  gutter,
-  lineNumbers,
-  WidgetType,
-} from "@codemirror/view";
+import { EditorState, type Extension } from "@codemirror/state";
+import { EditorView, GutterMarker, gutter, lineNumbers } from "@codemirror/view";
 import { type MouseEvent, useEffect, useRef } from "react";
 
 import { inks, sheet } from "./inks";
-
-export interface LineMarks {
-  /** Lines that ran in the frame that is shown. */
-  running: readonly number[];
-  /** Lines that a finding speaks of. */
-  suspect: readonly number[];
-  /** Lines that never ran in this trial. */
-  idle: readonly number[];
-  /** How often each line ran in this trial. */
-  counts: ReadonlyMap<number, number>;
-  /** Lines that are pointed at elsewhere. */
-  tied: readonly number[];
-  /** What the tests of some lines saw, to stand beside them. */
-  values: ReadonlyMap<number, string>;
-}
+import { type LineMarks, lineMarks, marksField, setMarks } from "./lineMarks";
 
 interface ScriptViewProps {
   text: string;
@@ -38,48 +16,6 @@ interface ScriptViewProps {
   /** Hears which line is pointed at, and that none is any more. */
   onLine?: (line: number | null) => void;
 }
-
-const setMarks = StateEffect.define<LineMarks>();
-const NONE: LineMarks = { running: [], suspect: [], idle: [], counts: new Map(), tied: [], values: new Map() };
-
-const marksField = StateField.define<LineMarks>({
-  create: () => NONE,
-  update: (marks, transaction) => transaction.effects.find((effect) => effect.is(setMarks))?.value ?? marks,
-});
-
-/** What a test saw, behind its line. */
-class SeenValues extends WidgetType {
-  constructor(private readonly words: string) {
-    super();
-  }
-  override eq(other: SeenValues) {
-    return other.words === this.words;
-  }
-  override toDOM() {
-    const seen = document.createElement("span");
-    seen.className = "hob-seen";
-    seen.textContent = this.words;
-    return seen;
-  }
-}
-
-const lineLooks = EditorView.decorations.compute([marksField, "doc"], (state): DecorationSet => {
-  const marks = state.field(marksField);
-  const builder = new RangeSetBuilder<Decoration>();
-  for (let number = 1; number <= state.doc.lines; number += 1) {
-    const classes = [
-      marks.running.includes(number) ? "hob-running" : "",
-      marks.suspect.includes(number) ? "hob-suspect" : "",
-      marks.idle.includes(number) ? "hob-idle" : "",
-      marks.tied.includes(number) ? "hob-tied" : "",
-    ].filter(Boolean);
-    const { from: start, to: end } = state.doc.line(number);
-    if (classes.length) builder.add(start, start, Decoration.line({ class: classes.join(" ") }));
-    const seen = marks.values.get(number);
-    if (seen) builder.add(end, end, Decoration.widget({ widget: new SeenValues(seen), side: 1 }));
-  }
-  return builder.finish();
-});
 
 /** A bar beside a line: how often it ran, each further step of length ten times as often. */
 class OftenMarker extends GutterMarker {
@@ -109,9 +45,8 @@ const oftenGutter = gutter({
 
 const extensions = (label: string): Extension[] => [
   lineNumbers(),
-  marksField,
+  lineMarks,
   oftenGutter,
-  lineLooks,
   python(),
   syntaxHighlighting(inks),
   sheet,

@@ -29,7 +29,7 @@ export function OutcomeLane({ trial, lane, layout, rem }: LaneProps) {
         dashed={false}
       />
       <Band
-        history={trial.reference.samples["outcome"] ?? []}
+        history={trial.reference?.samples["outcome"] ?? []}
         end={trial.last_frame}
         layout={layout}
         y={other}

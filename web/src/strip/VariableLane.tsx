@@ -14,7 +14,7 @@ export interface LaneProps {
 /** A stepped line that carries its value at every change; the reference's behind it, thin and dashed. */
 export function VariableLane({ trial, lane, layout, rem }: LaneProps) {
   const own = trial.samples[lane.name] ?? [];
-  const reference = trial.reference.samples[lane.name] ?? [];
+  const reference = trial.reference?.samples[lane.name] ?? [];
   const y = heightsOf(lane, [own, reference]);
   const end = (trial.trace?.frames ?? 1) - 1;
   return (

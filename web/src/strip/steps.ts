@@ -21,8 +21,9 @@ export function shown(trial: TrialView): ShownTrial {
   const at = (frame: number) => steps.reduce((last, step, index) => (step.frame <= frame ? index + 1 : last), 0);
   const names = [...trial.variables.map((variable) => variable.name), "outcome"];
   const samples = Object.fromEntries(names.map((name) => [name, historyOf(name, steps)]));
-  const reference = Object.fromEntries(names.map((name) => [name, aligned(name, trial.reference.steps, steps)]));
-  const parts = names
+  const beside = trial.reference;
+  const reference = Object.fromEntries(names.map((name) => [name, aligned(name, beside?.steps ?? [], steps)]));
+  const parts = (beside ? names : [])
     .map((name) => ({ name, frame: firstDifference(samples[name] ?? [], reference[name] ?? [], end) }))
     .filter((each): each is { name: string; frame: number } => each.frame !== null)
     .sort((a, b) => a.frame - b.frame)[0];
@@ -42,7 +43,7 @@ export function shown(trial: TrialView): ShownTrial {
       span: [at(check.span[0]), at(check.span[1])],
     })),
     samples,
-    reference: { ...trial.reference, samples: reference },
+    reference: beside && { ...beside, samples: reference },
     parting: parts
       ? { frame: parts.frame, seconds: 0, what: parts.name }
       : stopped

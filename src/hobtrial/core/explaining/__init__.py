@@ -2,7 +2,7 @@
 
 from ..script.tree import ChangedLine, with_changes
 from .advice import Advice, advice_on
-from .catalogue import Sentences, sentences, what_happened
+from .catalogue import Sentences, sentences, stop_words, what_happened
 from .explain import Explanation, explain, explain_unreadable
 from .finding import CheckRef, Confidence, Edit, Finding, Fix
 from .saying import capital, value_text
@@ -24,6 +24,7 @@ __all__ = [
     "explain_unreadable",
     "idea_words",
     "sentences",
+    "stop_words",
     "value_text",
     "what_happened",
     "with_changes",

@@ -26,6 +26,7 @@ from .marking import (
 from .names import ExpectationError, Surroundings, read_event
 from .prepare import Prepared, open_exercise, pair_events, prepare
 from .scenarios import PreparedScenario
+from .start import Put, Start, by_hand, names_for, read_shown
 from .verdict import BROKEN, HELD, NOT_REACHED, Answer, Verdict, judge, tidy
 from .written import inputs_back, written_back
 
@@ -49,10 +50,13 @@ __all__ = [
     "Prepared",
     "PreparedCheck",
     "PreparedScenario",
+    "Put",
+    "Start",
     "Surroundings",
     "Verdict",
     "broken_checks",
     "by_concept",
+    "by_hand",
     "by_task",
     "drawn_plans",
     "failed_checks",
@@ -60,6 +64,7 @@ __all__ = [
     "inputs_back",
     "judge",
     "judge_craft",
+    "names_for",
     "not_looked_at",
     "open_exercise",
     "pair_events",
@@ -69,6 +74,7 @@ __all__ = [
     "prepare",
     "read_event",
     "read_expectation",
+    "read_shown",
     "reference_of",
     "same_steps",
     "same_value",

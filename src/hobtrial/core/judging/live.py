@@ -1,20 +1,22 @@
 """A game that a person plays: the same run as a trial, one frame at a time, with inputs as they come.
 
-What was played is kept as the inputs of a scenario, which plays the very same game again.
+What was played is kept as the inputs of a scenario, which plays the very same game again; and a game may begin
+where such inputs, those of the game before or of a scenario, have led to.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from typing import Any, Final
 
 from ..exercise import LONGEST_TRIAL
-from ..scene import Body
 from ..script import Woven
-from ..trial import Options, Plan, PlayerInput, Run, TrialOver, variable
-from ..words import as_json_value, frame_of
+from ..trial import Observable, Options, Plan, PlayerInput, Run, TrialOver, variable
+from ..words import READING, Stop, frame_of
+from .news import News
 from .prepare import Prepared
+from .start import Put, Start, names_for, read_put
 from .written import inputs_back, time
 
 STILL_DOWN: Final = 10**9
@@ -28,34 +30,59 @@ MOST_INPUTS: Final = 2_000
 class LiveGame:
     """One game by hand. Each step gives what is new since the one before."""
 
-    def __init__(self, prepared: Prepared, woven: Woven, seed: int, scenario: int | None = None) -> None:
-        """`scenario` is the one at whose beginning, and with whose luck, the game begins."""
-        self.seed = seed
+    def __init__(
+        self,
+        prepared: Prepared,
+        woven: Woven,
+        start: Start,
+        *,
+        before: LiveGame | None = None,
+        shown: Sequence[Observable] = (),
+    ) -> None:
+        """`before` is the game to begin in the middle of, where `start` says so. Raises `UsageError`."""
+        lines = read_put(start.put, names_for(prepared, woven.script))
         self.played: list[PlayerInput] = []
         self._prepared = prepared
-        self._names = [each.name for each in prepared.exercise.settings.variable]
-        plan = Plan(LAST_FRAME, seed, freeze_at_end=prepared.exercise.settings.at_end == "freeze", by_hand=True)
-        if scenario is not None and scenario < len(prepared.scenarios):
-            given = prepared.scenarios[scenario].plan
+        self._start = start
+        plan = Plan(LAST_FRAME, 1, freeze_at_end=prepared.exercise.settings.at_end == "freeze", by_hand=True)
+        self._due, self.put = self._led_by(start, before)
+        if start.again and before is not None:
+            plan = replace(plan, arrange=before.plan.arrange, luck=before.plan.luck, seed=before.plan.seed)
+        elif start.scenario is not None and start.scenario < len(prepared.scenarios):
+            given = prepared.scenarios[start.scenario].plan
             plan = replace(plan, arrange=given.arrange, luck=given.luck, seed=given.seed)
-        watched = tuple(variable(name) for name in self._names)
-        options = Options(observe=watched, names=prepared.alias, limits=prepared.limits)
-        self.seed = plan.seed
-        self._run = Run(woven, prepared.scene, plan, options)
+        plan = replace(
+            plan,
+            seed=plan.seed if start.seed is None else start.seed,
+            luck=plan.luck if start.luck is None else start.luck,
+        )
+        self.plan: Plan = plan
+        """As an exercise could have it: without what was put in place by hand."""
+        self._lines = [*((frame, line) for frame, text in self.put for line in self._read(text, woven))]
+        self._lines += [(start.frame, line) for line in lines]
+        self.put += [(start.frame, text) for text in start.put]
+        first = tuple(line for frame, line in self._lines if frame <= READING)
+        names = [each.name for each in prepared.exercise.settings.variable]
+        watched = (*(variable(name) for name in names), *shown)
+        options = Options(
+            observe=watched, names=prepared.alias, watch=prepared.watch, record=True, limits=prepared.limits
+        )
+        self._run = Run(woven, prepared.scene, replace(plan, arrange=(*plan.arrange, *first)), options)
         self._downs: dict[str, int] = {}
-        self._shown: dict[str, Any] = {}
-        self._pieces: dict[str, list[Any]] = {}
-        self._story = 0
-        self._sounds = 0
+        self._news = News(self._run, watched)
         self._over = False
 
     def begin(self) -> dict[str, Any]:
-        """Reads the script and runs `start`; gives the whole state."""
+        """Reads the script, runs `start` and plays up to where the person takes over; gives the whole state."""
         try:
             self._run.begin()
+            for frame in range(self._start.frame + 1):
+                self._run.next_frame(each for each in self._due if each.frame == frame)
+                self._run.put(line for after, line in self._lines if after == frame)
+            self._let_all_go()
         except TrialOver:
             self._over = True
-        return self._news()
+        return self._news.now(self.played, over=self._over)
 
     def next(self, inputs: Iterable[dict[str, Any]]) -> dict[str, Any]:
         """Plays one frame. `inputs` are as `PlayerDid` of the server spells them."""
@@ -65,13 +92,60 @@ class LiveGame:
             except TrialOver:
                 self._over = True
             self._over = self._over or self._run.frame >= LAST_FRAME
-        return self._news()
+        return self._news.now(self.played, over=self._over)
 
     def as_scenario(self, name: str) -> dict[str, Any]:
-        """What was played so far as a scenario of an exercise, with times in seconds."""
+        """What was played so far as a scenario of an exercise, with times in seconds; without `put`."""
         frame = max(self._run.frame, 1)
-        inputs = inputs_back(self.played, frame)
-        return {"name": name, "seed": self.seed, "seconds": time(frame), "input": inputs}
+        luck = self.plan.luck
+        return {
+            "name": name,
+            "seed": self.plan.seed,
+            "seconds": time(frame),
+            "arrange": [line.text for line in self.plan.arrange],
+            "input": inputs_back(self.played, frame),
+            **({"luck": list(luck) if isinstance(luck, tuple) else luck} if luck is not None else {}),
+        }
+
+    @property
+    def stop(self) -> Stop | None:
+        """Why the script was stopped, if it was."""
+        return self._run.host.stop
+
+    def show(self, shown: Sequence[Observable]) -> None:
+        """Puts other things on show besides the listed variables."""
+        names = [each.name for each in self._prepared.exercise.settings.variable]
+        self._news.watch((*(variable(name) for name in names), *shown))
+
+    # ---- up to where the person takes over
+
+    def _led_by(self, start: Start, before: LiveGame | None) -> tuple[list[PlayerInput], list[Put]]:
+        """The inputs that lead to where a game begins, and what was put in place on the way."""
+        if start.frame <= READING and not start.again:
+            return [], []
+        if start.again:
+            inputs: Iterable[PlayerInput] = before.played if before is not None else ()
+            put = [each for each in before.put if each[0] <= start.frame] if before is not None else []
+        else:
+            number = start.scenario if start.scenario is not None else len(self._prepared.scenarios)
+            scenarios = self._prepared.scenarios[number : number + 1]
+            inputs, put = (scenarios[0].plan.inputs if scenarios else ()), []
+        led = [each for each in inputs if each.frame <= start.frame]
+        self.played += led
+        return led, put
+
+    def _read(self, text: str, woven: Woven) -> list[Any]:
+        return read_put([text], names_for(self._prepared, woven.script))
+
+    def _let_all_go(self) -> None:
+        """Keys that were down when the person takes over come up: nobody holds them."""
+        frame = self._run.frame + 1
+        for index, given in enumerate(self.played):
+            if given.kind in ("hold", "press") and given.what in self._run.state.down and given.up >= frame:
+                self.played[index] = replace(given, up=frame, until=None)
+                self._run.player.up_at(given.what, frame)
+
+    # ---- what the player does
 
     def _given(self, inputs: Iterable[dict[str, Any]], frame: int) -> list[PlayerInput]:
         """What the player does in a frame; keys that come up are let go first, as in a trial."""
@@ -114,53 +188,3 @@ class LiveGame:
             down = self.played[index]
             self.played[index] = replace(down, up=max(frame, down.frame + 1))
             self._run.player.up_at(key, self.played[index].up)
-
-    # ---- what is new
-
-    def _news(self) -> dict[str, Any]:
-        run, state, showing = self._run, self._run.state, self._run.state.showing
-        lines, sounds = state.story.lines[self._story :], showing.sounds[self._sounds :]
-        self._story, self._sounds = len(state.story.lines), len(showing.sounds)
-        stop = run.host.stop
-        now = {
-            "outcome": state.outcome,
-            "board": [
-                {"label": label, "value": as_json_value(value), "at": showing.spots[label]}
-                for label, value in showing.board.items()
-            ],
-            "offers": list(showing.offers),
-            "questions": list(showing.questions),
-            "place": showing.place,
-            "facts": dict(state.facts),
-            "values": {name: as_json_value(run.variables.read(name)) for name in self._names},
-            "stopped": stop.as_json() if stop is not None else None,
-            "over": self._over,
-        }
-        news: dict[str, Any] = {key: value for key, value in now.items() if self._shown.get(key, now) != value}
-        self._shown.update(news)
-        pieces = self._moved()
-        if pieces:
-            news["pieces"] = pieces
-        if lines:
-            news["story"] = [
-                {"frame": line.frame, "line": line.line, "text": line.text, "who": line.who} for line in lines
-            ]
-        if sounds:
-            news["sounds"] = [sound.name for sound in sounds]
-        return {"frame": run.frame, **news}
-
-    def _moved(self) -> dict[str, list[Any] | None]:
-        """The pieces that look or stand otherwise than before; nothing for one that is not there."""
-        moved: dict[str, list[Any] | None] = {}
-        for body in self._run.state.scene.bodies:
-            drawn = _drawn(body) if body.present else []
-            if self._pieces.get(body.name, []) != drawn:
-                self._pieces[body.name] = drawn
-                moved[body.name] = drawn or None
-        return moved
-
-
-def _drawn(body: Body) -> list[Any]:
-    """What is drawn of a piece: kind, x, y, look, size, opacity, facing and what it carries."""
-    carrying = body.carrying.name if body.carrying is not None else None
-    return [body.kind, body.x, body.y, body.look, body.size, body.opacity, body.facing, carrying]

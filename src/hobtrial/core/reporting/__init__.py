@@ -3,8 +3,8 @@
 from .changed import Turned, turned, why_changed
 from .groups import Group, Variant, groups
 from .making import Marked, explained, mark, report, unmarked
-from .predictions import Foretold, foretold, is_right
-from .replay import replay, scene_json, variables_json
+from .predictions import Foretold, Guess, foretold, is_right, must_foretell
+from .replay import predict_json, replay, scene_json, stop_json, variables_json
 from .report import (
     EDITION,
     CheckReport,
@@ -21,7 +21,8 @@ from .report import (
     idea_of,
     to_json,
 )
-from .student import SeenFinding, StudentReport, for_student
+from .small import SmallStrip, small_strips
+from .student import SeenFinding, StudentReport, for_student, tries_until
 from .withdrawing import Withdrawn, withdrawn_for, without
 
 __all__ = [
@@ -33,12 +34,14 @@ __all__ = [
     "FixReport",
     "Foretold",
     "Group",
+    "Guess",
     "Marked",
     "PartMarks",
     "ProblemReport",
     "Report",
     "ScenarioReport",
     "SeenFinding",
+    "SmallStrip",
     "Status",
     "StudentReport",
     "Turned",
@@ -52,10 +55,15 @@ __all__ = [
     "idea_of",
     "is_right",
     "mark",
+    "must_foretell",
+    "predict_json",
     "replay",
     "report",
     "scene_json",
+    "small_strips",
+    "stop_json",
     "to_json",
+    "tries_until",
     "turned",
     "unmarked",
     "variables_json",

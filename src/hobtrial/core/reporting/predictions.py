@@ -2,10 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from .report import Report
+
+
+@dataclass(frozen=True, slots=True)
+class Guess:
+    """What somebody expected of a scenario, with which text."""
+
+    scenario: int
+    digest: str
+    guesses: Mapping[str, str]
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,6 +36,19 @@ def foretold(report: Report, guesses: Mapping[int, Mapping[str, str]]) -> list[F
             values = asked.values if asked is not None else {}
             found.append(Foretold(number, {n: is_right(t, values.get(n)) for n, t in given.items()}, len(values)))
     return found
+
+
+def must_foretell(scenario: int, guesses: Sequence[Guess], digest: str, reports: Mapping[str, Report]) -> bool:
+    """Whether a scenario that asks for a prediction still waits for one, for the text with a digest.
+
+    `guesses` are all of the student's, the oldest first. Whoever foretold a run of theirs is not asked again.
+    """
+    mine = [guess for guess in guesses if guess.scenario == scenario]
+    if any(guess.digest == digest for guess in mine):
+        return False
+    report = reports.get(mine[-1].digest) if mine else None
+    found = foretold(report, {scenario: mine[-1].guesses}) if report is not None else []
+    return not (found and len(found[0].right) >= found[0].of > 0 and all(found[0].right.values()))
 
 
 def is_right(guess: str, value: str | None) -> bool:

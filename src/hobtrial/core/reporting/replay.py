@@ -4,11 +4,24 @@ behind it and where the two part.
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Any
 
 from ..events import PAIR_EVENTS
 from ..exercise import scenario_text
-from ..judging import Parting, Prepared, PreparedScenario, first_parting, judge, written_back
+from ..explaining import stop_words
+from ..judging import (
+    Parting,
+    Prepared,
+    PreparedScenario,
+    Put,
+    by_hand,
+    first_parting,
+    judge,
+    names_for,
+    read_shown,
+    written_back,
+)
 from ..scene import PieceSpec
 from ..script import Script
 from ..trial import (
@@ -23,22 +36,37 @@ from ..trial import (
     trace_json,
     variable,
 )
-from ..words import frame_of, seconds_of
+from ..words import Stop, frame_of, seconds_of
 
 
-def replay(prepared: Prepared, source: str | bytes, scenario: PreparedScenario, trial: int = 0) -> dict[str, Any]:
-    """Plays one trial of a scenario with the whole trace, beside the reference's run.
+def replay(
+    prepared: Prepared,
+    source: str | bytes,
+    scenario: PreparedScenario,
+    trial: int = 0,
+    *,
+    put: Iterable[Put] = (),
+    shown: Iterable[str] = (),
+    beside: bool = True,
+) -> dict[str, Any]:
+    """Plays one trial of a scenario with the whole trace; `beside` the reference's run, or alone: then there is
+    nothing of the reference in it.
 
-    A text that cannot be read has no trace: `trace` is null and everything else is still there.
+    `put` was put in place by hand; `shown` is on show like a listed variable. A text that cannot be read has no
+    trace: `trace` is null and everything else is still there. Raises `UsageError` for what cannot be put or shown.
     """
-    settings, plan = prepared.exercise.settings, scenario.plans[trial]
+    settings = prepared.exercise.settings
     reading = prepared.read(source)
+    names = names_for(prepared, reading if isinstance(reading, Script) else None)
+    more = [what for what in read_shown(shown, names) if isinstance(reading, Script)]
+    scenario = by_hand(scenario, trial, put, more, names) if put or more else scenario
+    plan = scenario.plans[trial]
     trace = (
         prepared.play(prepared.weave(reading), scenario, trial, record=True) if isinstance(reading, Script) else None
     )
-    reference = prepared.reference_trace(scenario, trial)
+    reference = prepared.reference_trace(scenario, trial) if beside else None
     watched = [*(variable(each.name) for each in settings.variable), OUTCOME]
-    parting = first_parting(watched, trace, reference) if trace else None
+    parting = first_parting(watched, trace, reference) if trace and reference else None
     return {
         "scenario": scenario.spec.name,
         "trial": trial,
@@ -48,10 +76,13 @@ def replay(prepared: Prepared, source: str | bytes, scenario: PreparedScenario, 
         "seed": plan.seed,
         "luck": list(plan.luck) if isinstance(plan.luck, tuple) else plan.luck,
         "arrange": [line.text for line in plan.arrange],
-        "variables": variables_json(prepared),
+        "variables": [
+            *variables_json(prepared),
+            *({"name": str(what), "meaning": "", "label": None} for what in more if what not in watched),
+        ],
         "inputs": _inputs(plan, trace),
-        "checks": _checks(scenario, trial, trace, reference) if trace else [],
-        "trace": trace_json(trace) if trace else None,
+        "checks": _checks(prepared, scenario, trial, trace) if trace else [],
+        "trace": {**trace_json(trace), "stopped": stop_json(trace.stopped)} if trace else None,
         "asides": asides_json(trace) if trace else None,
         "samples": samples_json(trace) if trace else {},
         "overlaps": _overlaps(trace) if trace else [],
@@ -61,15 +92,25 @@ def replay(prepared: Prepared, source: str | bytes, scenario: PreparedScenario, 
             "samples": samples_json(reference),
             "outcome": reference.outcome,
             "steps": steps_json(reference),
-        },
-        "parting": _parting_json(parting, trace),
+        }
+        if reference
+        else None,
+        "parting": _parting_json(parting, trace) if beside else None,
         "scene": scene_json(prepared),
-        "toml": scenario_text(written_back(scenario, trial)),
-        "predict": _predict(scenario),
+        "toml": scenario_text(written_back(scenario, trial)) if beside else "",
+        "predict": predict_json(scenario),
     }
 
 
-def _predict(scenario: PreparedScenario) -> dict[str, Any] | None:
+def stop_json(stop: Stop | None) -> dict[str, Any] | None:
+    """Why a run was stopped, as the screens show it: in plain words, and in Python's."""
+    if stop is None:
+        return None
+    facts = {"line": stop.line, "kind": stop.kind, "message": stop.message, "limit": stop.limit}
+    return {**stop.as_json(), "plain": stop_words({**facts, "handler": stop.handler})}
+
+
+def predict_json(scenario: PreparedScenario) -> dict[str, Any] | None:
     """What is to be predicted before the run is seen, and the frame that it is about."""
     wanted = scenario.spec.predict
     return None if wanted is None else {"names": list(wanted.names), "frame": frame_of(wanted.at)}
@@ -112,11 +153,11 @@ def _parting_json(parting: Parting | None, trace: Trace | None) -> dict[str, Any
     }
 
 
-def _checks(scenario: PreparedScenario, trial: int, trace: Trace, reference: Trace) -> list[dict[str, Any]]:
+def _checks(prepared: Prepared, scenario: PreparedScenario, trial: int, trace: Trace) -> list[dict[str, Any]]:
     """The verdicts over this trial, each with its index among the scenario's checks and what it is about."""
     return [
         {
-            **judge(check, trace, lambda: reference).as_json(),
+            **judge(check, trace, lambda: prepared.reference_trace(scenario, trial)).as_json(),
             "index": index,
             "about": [str(what) for what in check.about],
             "event": event_json(check.event) if check.event is not None else None,

@@ -6,7 +6,7 @@ writes out a part of the reference stays a nudge: the rest is the teacher's to t
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -44,6 +44,13 @@ class SeenFinding:
     key: str
     marks_lost: Marks
     scenarios: tuple[str, ...]
+    step: int
+    """How many steps of help are told: 1 the nudge, 2 the pointer, 3 the fix."""
+    seen: bool
+    """Whether a visible scenario shows it, or the script itself."""
+    scenario: int | None
+    """Where the moment of it can be looked at: a visible scenario, and the frame."""
+    frame: int | None
     nudge: str
     happened: tuple[str, ...]
     title: str | None
@@ -62,15 +69,23 @@ class StudentReport:
     scenarios: tuple[SeenScenario, ...] = ()
     findings: tuple[SeenFinding, ...] = ()
     advice: tuple[str, ...] = ()
+    may: int = 0
+    """How many steps of help there may be by now."""
     unmarked: str = ""
     """Why it could not be marked, through no fault of the script."""
 
 
-def for_student(report: Report | None, help_: Help, tries: int, visible: Sequence[bool]) -> StudentReport:
+def for_student(
+    report: Report | None,
+    help_: Help,
+    tries: int,
+    visible: Sequence[bool],
+    steps: Mapping[str, int] | None = None,
+) -> StudentReport:
     """What a student may see of a report.
 
     `help_` is that of the exercise, `tries` the number of the try, `visible` says of each scenario
-    whether students see it.
+    whether students see it. With `steps` (by the key of a finding), only so much is told as was asked for.
     """
     if report is None:
         return StudentReport()
@@ -82,9 +97,21 @@ def for_student(report: Report | None, help_: Help, tries: int, visible: Sequenc
         out_of=report.out_of,
         by_concept=report.by_concept,
         scenarios=tuple(_scenario(each, shown) for each, shown in zip(report.scenarios, visible, strict=False)),
-        findings=tuple(_finding(each, level, visible) for each in report.findings) if level else (),
+        findings=tuple(
+            _finding(each, level if steps is None else min(level, steps.get(each.key, 0)), visible)
+            for each in report.findings
+        )
+        if level
+        else (),
+        may=level,
         advice=tuple(each.text for each in report.advice),
     )
+
+
+def tries_until(help_: Help, tries: int) -> tuple[int | None, ...]:
+    """How many more tries each step of help needs, beginning with the nudge; nothing where it is never told."""
+    most = LEVELS.index(help_.upto)
+    return tuple(max(after - tries, 0) if step <= most else None for step, after in enumerate(help_.after, 1))
 
 
 def _level(help_: Help, tries: int) -> int:
@@ -101,8 +128,12 @@ def _finding(found: FindingReport, level: int, visible: Sequence[bool]) -> SeenF
         key=found.key,
         marks_lost=found.marks_lost,
         scenarios=_names(found, visible) if seen else (HIDDEN,),
-        nudge=found.nudge if seen else found.quiet,
-        happened=found.happened if seen else (),
+        step=min(level, 1 + 2 * told),
+        seen=seen,
+        scenario=found.scenario if seen else None,
+        frame=found.frame if seen else None,
+        nudge="" if not level else found.nudge if seen else found.quiet,
+        happened=found.happened if seen and level else (),
         title=found.title if pointed else None,
         pointer=found.pointer if pointed else None,
         fix=fix.changes if told and level >= 3 and fix is not None else None,

@@ -9,6 +9,7 @@ from .options import Options
 from .plan import Arrangement, InputKind, Plan, PlayerInput, click, done, held_key, pressed_key
 from .run import KNOWN_FUNCTIONS, Run, play
 from .trace import Answered, Came, Change, Shown, StepKind, StoryLine, Trace
+from .variables import getter
 
 __all__ = [
     "CLOCK",
@@ -37,6 +38,7 @@ __all__ = [
     "click",
     "done",
     "event_json",
+    "getter",
     "held_key",
     "play",
     "pressed_key",

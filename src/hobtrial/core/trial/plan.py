@@ -64,6 +64,8 @@ class Plan:
     """Whether the game stands still once it is won or lost."""
     by_hand: bool = False
     """Whether a person plays: a script that asks with `input` waits for them."""
+    put: tuple[tuple[int, Arrangement], ...] = ()
+    """What a person who plays put in place by hand, each after a frame."""
     luck: str | tuple[Any, ...] | None = None
     """What `random` gives instead of chance: "lowest", "highest", or these values in order."""
 

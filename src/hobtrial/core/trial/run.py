@@ -25,7 +25,7 @@ from .moments import Moments
 from .names import CALLED_DIRECTLY
 from .observe import OUTCOME, Observable
 from .options import Options
-from .plan import Plan, PlayerInput
+from .plan import Arrangement, Plan, PlayerInput
 from .player import Player
 from .quiet import Quiet
 from .recorder import MovingSampler, Recorder, Sampler, keep
@@ -101,10 +101,13 @@ class Run:
         due: dict[int, list[PlayerInput]] = {}
         for given in self.plan.inputs:
             due.setdefault(given.frame, []).append(given)
+        put: dict[int, list[Arrangement]] = {}
+        for after, line in self.plan.put:
+            put.setdefault(after, []).append(line)
         try:
             self.begin()
             frame, last = 0, self.plan.last_frame
-            quiet = Quiet(self.state, self.player, self._timers, list(due)) if self._skips else None
+            quiet = Quiet(self.state, self.player, self._timers, [*due, *put]) if self._skips else None
             while frame <= last:
                 if quiet is not None:
                     end, moves = quiet.until(frame, last, still=self.dispatcher.still)
@@ -112,6 +115,8 @@ class Run:
                         frame = self._pass(frame, end, moves=moves)
                         continue
                 self.next_frame(due.get(frame, ()))
+                if frame in put:
+                    self.put(put[frame])
                 frame += 1
         except TrialOver:
             last = max(self.frame - 1, READING)
@@ -152,7 +157,7 @@ class Run:
                 state.recorder.end(state.scene.bodies, ran=True)
         self._timers.add(state.handlers.timed())
         self._first = self._all_now()
-        self._arrange()
+        self._unarranged = self.put(self.plan.arrange)
         self._begin = self._all_now()
 
     def _all_now(self) -> dict[Observable, Any]:
@@ -263,11 +268,11 @@ class Run:
 
     # ---- arranging and the end
 
-    def _arrange(self) -> None:
-        """Applies the scenario's `arrange`."""
+    def put(self, lines: Iterable[Arrangement]) -> tuple[str, ...]:
+        """Puts things in place. Gives the variables that the script does not have."""
         state = self.state
         missing: list[str] = []
-        for line in self.plan.arrange:
+        for line in lines:
             if line.owner is None and line.name == "place":
                 state.showing.place = str(line.value)
             elif line.owner is None and line.name in state.facts:
@@ -282,7 +287,7 @@ class Run:
                 setattr(state.game, line.name, line.value)
             else:
                 state.arrange_kind(line)
-        self._unarranged = tuple(missing)
+        return tuple(missing)
 
     def _freeze(self, last: int) -> Trace:
         state, moments = self.state, self.dispatcher.moments

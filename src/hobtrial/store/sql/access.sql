@@ -13,6 +13,15 @@ JOIN round ON round.id = submission.round_id
 JOIN class_teacher ON class_teacher.class_id = round.class_id
 WHERE class_teacher.teacher_id = :person AND submission.id = :thing;
 
+-- name: teacher_checked(person, thing)^
+SELECT checked.id FROM checked
+JOIN round ON round.id = checked.round_id
+JOIN class_teacher ON class_teacher.class_id = round.class_id
+WHERE class_teacher.teacher_id = :person AND checked.id = :thing;
+
+-- name: student_checked(person, thing)^
+SELECT id FROM checked WHERE student_id = :person AND id = :thing;
+
 -- name: teacher_student(person, thing)^
 SELECT student.id FROM student JOIN class_teacher ON class_teacher.class_id = student.class_id
 WHERE class_teacher.teacher_id = :person AND student.id = :thing;
@@ -34,7 +43,7 @@ SELECT other.id FROM teacher JOIN teacher AS other ON other.id = :thing WHERE te
 
 -- name: student_round(person, thing)^
 SELECT round.id FROM round JOIN student ON student.class_id = round.class_id
-WHERE student.id = :person AND round.id = :thing;
+WHERE student.id = :person AND round.id = :thing AND (round.opens_at IS NULL OR round.opens_at <= now());
 
 -- name: student_submission(person, thing)^
 SELECT id FROM submission WHERE student_id = :person AND id = :thing;

@@ -156,12 +156,18 @@ DELETE FROM student WHERE id = :student_id;
 
 -- name: texts_of_student(student_id)
 -- Version and hash of everything that a student handed in.
-SELECT DISTINCT round.version_id, submission.digest FROM submission JOIN round ON round.id = submission.round_id
-WHERE submission.student_id = :student_id;
+SELECT round.version_id, submission.digest FROM submission JOIN round ON round.id = submission.round_id
+WHERE submission.student_id = :student_id
+UNION
+SELECT round.version_id, checked.digest FROM checked JOIN round ON round.id = checked.round_id
+WHERE checked.student_id = :student_id;
 
 -- name: texts_of_class(class_id)
-SELECT DISTINCT round.version_id, submission.digest FROM submission JOIN round ON round.id = submission.round_id
-WHERE round.class_id = :class_id OR submission.student_id IN (SELECT id FROM student WHERE class_id = :class_id);
+SELECT round.version_id, submission.digest FROM submission JOIN round ON round.id = submission.round_id
+WHERE round.class_id = :class_id OR submission.student_id IN (SELECT id FROM student WHERE class_id = :class_id)
+UNION
+SELECT round.version_id, checked.digest FROM checked JOIN round ON round.id = checked.round_id
+WHERE round.class_id = :class_id OR checked.student_id IN (SELECT id FROM student WHERE class_id = :class_id);
 
 -- name: remove_students_of(class_id)!
 -- Also what they handed in while they were in another class.
@@ -172,13 +178,15 @@ DELETE FROM student WHERE class_id = :class_id;
 DELETE FROM report USING unnest(:version_ids::integer[], :digests::text[]) AS gone (version_id, digest)
 WHERE report.version_id = gone.version_id AND report.digest = gone.digest AND NOT EXISTS (
     SELECT FROM submission JOIN round ON round.id = submission.round_id
-    WHERE submission.digest = gone.digest AND gone.version_id IN (round.version_id, round.previous_version_id));
+    WHERE submission.digest = gone.digest AND gone.version_id IN (round.version_id, round.previous_version_id))
+AND NOT EXISTS (SELECT FROM checked WHERE checked.digest = gone.digest);
 
 -- name: forget_orphans_unmarked(version_ids, digests)!
 DELETE FROM unmarked USING unnest(:version_ids::integer[], :digests::text[]) AS gone (version_id, digest)
 WHERE unmarked.version_id = gone.version_id AND unmarked.digest = gone.digest AND NOT EXISTS (
     SELECT FROM submission JOIN round ON round.id = submission.round_id
-    WHERE submission.digest = gone.digest AND gone.version_id = round.version_id);
+    WHERE submission.digest = gone.digest AND gone.version_id = round.version_id)
+AND NOT EXISTS (SELECT FROM checked WHERE checked.digest = gone.digest);
 
 -- name: whole_student(student_id)
 -- Everything that a student handed in, with what was said of it.
@@ -200,8 +208,19 @@ JOIN submission ON submission.id = prediction.submission_id
 WHERE submission.student_id = :student_id ORDER BY prediction.submission_id, prediction.scenario;
 
 -- name: old_texts(months)
-SELECT DISTINCT round.version_id, submission.digest FROM submission JOIN round ON round.id = submission.round_id
-WHERE submission.handed_in_at < now() - make_interval(months => :months);
+SELECT round.version_id, submission.digest FROM submission JOIN round ON round.id = submission.round_id
+WHERE submission.handed_in_at < now() - make_interval(months => :months)
+UNION
+SELECT round.version_id, checked.digest FROM checked JOIN round ON round.id = checked.round_id
+WHERE checked.made_at < now() - make_interval(months => :months);
+
+-- name: forget_old_desks(months)!
+-- What is older at the desks: texts that were checked, and those that nobody has written on since.
+WITH old AS (SELECT now() - make_interval(months => :months) AS day),
+     texts AS (DELETE FROM checked USING old WHERE made_at < day),
+     guesses AS (DELETE FROM guess USING old WHERE made_at < day),
+     steps AS (DELETE FROM help_step USING old WHERE asked_at < day)
+DELETE FROM desk USING old WHERE changed_at < day;
 
 -- name: forget_old_submissions(months)!
 DELETE FROM submission WHERE handed_in_at < now() - make_interval(months => :months);
@@ -216,3 +235,28 @@ DELETE FROM student WHERE left_at < now() - make_interval(months => :months)
 
 -- name: forget_old_plays(months)!
 DELETE FROM play WHERE made_at < now() - make_interval(months => :months);
+
+-- name: desks_of_student(student_id)
+-- What a student has at their desks: the text of each round, and what they checked.
+SELECT exercise_version.title, class.name AS class, desk.source, desk.changed_at AS at, 'at the desk' AS what, NULL::jsonb AS report
+FROM desk JOIN round ON round.id = desk.round_id JOIN class ON class.id = round.class_id
+JOIN exercise_version ON exercise_version.id = round.version_id
+WHERE desk.student_id = :student_id
+UNION ALL
+SELECT exercise_version.title, class.name, checked.source, checked.made_at, 'check ' || checked.number, coalesce(report.whole, checked.first)
+FROM checked JOIN round ON round.id = checked.round_id JOIN class ON class.id = round.class_id
+JOIN exercise_version ON exercise_version.id = round.version_id
+LEFT JOIN report ON report.version_id = round.version_id AND report.digest = checked.digest
+WHERE checked.student_id = :student_id
+ORDER BY at;
+
+-- name: asked_by_student(student_id)
+-- What a student expected of scenarios, and the steps of help that they asked for.
+SELECT exercise_version.title, guess.made_at AS at, 'scenario ' || (guess.scenario + 1) || ' expected' AS what, guess.guesses AS words
+FROM guess JOIN round ON round.id = guess.round_id JOIN exercise_version ON exercise_version.id = round.version_id
+WHERE guess.student_id = :student_id
+UNION ALL
+SELECT exercise_version.title, help_step.asked_at, 'step ' || help_step.step || ' of help', to_jsonb(help_step.key)
+FROM help_step JOIN round ON round.id = help_step.round_id JOIN exercise_version ON exercise_version.id = round.version_id
+WHERE help_step.student_id = :student_id
+ORDER BY at;

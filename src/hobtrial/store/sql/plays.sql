@@ -1,9 +1,9 @@
--- name: add_play(version_id, source, scenario, teacher_id)^
-INSERT INTO play (version_id, source, scenario, teacher_id) VALUES (:version_id, :source, :scenario, :teacher_id)
+-- name: add_play(version_id, source, scenario, put, teacher_id)^
+INSERT INTO play (version_id, source, scenario, put, teacher_id) VALUES (:version_id, :source, :scenario, :put, :teacher_id)
 RETURNING id;
 
 -- name: one_play(play_id)^
-SELECT id, version_id, source, scenario, made_at FROM play WHERE id = :play_id;
+SELECT id, version_id, source, scenario, put, made_at FROM play WHERE id = :play_id;
 
 -- name: script_of_submission(version_id, submission_id, teacher_id)^
 -- A try of a teacher's class, where its round is of that version.

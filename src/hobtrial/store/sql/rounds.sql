@@ -54,10 +54,12 @@ ORDER BY student.name, submission.number DESC;
 
 -- name: one_submission(submission_id)^
 SELECT submission.id, submission.round_id, submission.student_id, submission.number, submission.handed_in_at, submission.source, submission.digest, student.name AS student, round.version_id,
+       partner.name AS with_name,
        coalesce(report.whole, unmarked.report) AS report, own_mark.marks AS own_marks, own_mark.comment AS own_comment, own_mark.by AS own_by,
        own_mark.made_at AS own_at
 FROM submission
 JOIN student ON student.id = submission.student_id
+LEFT JOIN student AS partner ON partner.id = submission.with_id
 JOIN round ON round.id = submission.round_id
 LEFT JOIN report ON report.version_id = round.version_id AND report.digest = submission.digest
 LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = submission.digest
@@ -183,16 +185,22 @@ WHERE submission.round_id = :round_id;
 
 -- name: rounds_of_student(student_id)
 -- The rounds of a student's class, the newest first.
-SELECT round.id, exercise_version.title, exercise_version.out_of, round.opened_at FROM round
+SELECT round.id, exercise_version.title, exercise_version.out_of, round.opened_at, round.opens_at,
+       greatest(round.due_at, standing.due_at) AS due_at, greatest(round.closes_at, standing.due_at) AS closes_at,
+       coalesce(standing.excused, false) AS excused, coalesce(standing.given_back_at, round.given_back_at) AS given_back_at
+FROM round
 JOIN student ON student.class_id = round.class_id
 JOIN exercise_version ON exercise_version.id = round.version_id
-WHERE student.id = :student_id ORDER BY round.opened_at DESC;
+LEFT JOIN standing ON standing.round_id = round.id AND standing.student_id = student.id
+WHERE student.id = :student_id AND (round.opens_at IS NULL OR round.opens_at <= now())
+ORDER BY coalesce(round.opens_at, round.opened_at) DESC;
 
 -- name: tries_of_student(student_id)
 -- All tries of a student in the rounds of their class, with the report where it is made.
-SELECT submission.id, submission.round_id, submission.number, submission.handed_in_at,
+SELECT submission.id, submission.round_id, submission.number, submission.handed_in_at, partner.name AS with_name,
        coalesce(report.whole, unmarked.report) AS report, own_mark.marks AS own_marks
 FROM submission
+LEFT JOIN student AS partner ON partner.id = submission.with_id
 JOIN round ON round.id = submission.round_id
 LEFT JOIN report ON report.version_id = round.version_id AND report.digest = submission.digest
 LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = submission.digest

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 
-import { deskQuery } from "../../api/people";
+import { deskQuery } from "../../api/desk";
 import { Shell } from "../../shell/Shell";
 import { Failed, Loading } from "../../shell/Waiting";
 import { count } from "../../values";

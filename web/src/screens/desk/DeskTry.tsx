@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 
-import type { DeskFinding, DeskScenario, DeskSubmission } from "../../api/client";
-import { deskTryQuery } from "../../api/people";
+import type { DeskSubmission, HandedInFinding, HandedInScenario } from "../../api/client";
+import { deskTryQuery } from "../../api/desk";
 import { InCode } from "../../shell/InCode";
 import { Shell } from "../../shell/Shell";
 import { Failed, Loading } from "../../shell/Waiting";
@@ -87,7 +87,7 @@ function Whole({ tried }: { tried: DeskSubmission }) {
   );
 }
 
-function Finding({ finding }: { finding: DeskFinding }) {
+function Finding({ finding }: { finding: HandedInFinding }) {
   return (
     <section className="border-t border-base-300 py-3">
       {finding.title ? (
@@ -122,7 +122,7 @@ function Finding({ finding }: { finding: DeskFinding }) {
   );
 }
 
-function Scenarios({ scenarios }: { scenarios: readonly DeskScenario[] }) {
+function Scenarios({ scenarios }: { scenarios: readonly HandedInScenario[] }) {
   return (
     <section className="mt-6">
       <h2 className="mb-2 text-lg font-bold">Your marks</h2>

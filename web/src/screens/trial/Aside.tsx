@@ -89,7 +89,7 @@ export function Prediction() {
                     {at(name, trial.samples)}
                     {came[name] === undefined ? "" : came[name] ? ", as predicted" : ", not as predicted"}
                   </td>
-                  <td>{at(name, trial.reference.samples)}</td>
+                  <td>{trial.reference ? at(name, trial.reference.samples) : ""}</td>
                 </>
               ) : null}
             </tr>

@@ -1,6 +1,6 @@
 import type { FindingView } from "../../api/client";
 import { clock } from "../../values";
-import { momentsOf } from "./tie";
+import { momentsOf } from "../../watching/tie";
 import { useWatched } from "./watched";
 
 /** Where a finding can be seen: its lines and the moments in which they ran. Pointing at one, or reaching it by

@@ -21,7 +21,7 @@ function Value({ name, frame }: { name: string; frame: number }) {
   const { trial, trace } = useWatched();
   const history = trial.samples[name];
   const value = valueAt(history, frame);
-  const reference = valueAt(trial.reference.samples[name], frame);
+  const reference = trial.reference ? valueAt(trial.reference.samples[name], frame) : value;
   const change = trace.changes.findLast(
     (each) => each.scope === "script" && (each.name === name || each.name === `game.${name}`) && each.frame <= frame,
   );

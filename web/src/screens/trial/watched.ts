@@ -4,7 +4,7 @@ import { createContext, useContext } from "react";
 
 import type { FindingView, SubmissionView, TraceView } from "../../api/client";
 import type { ShownTrial } from "../../strip/steps";
-import type { Tie } from "./tie";
+import type { Tie } from "../../watching/tie";
 
 export interface Watched {
   trial: ShownTrial;

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 
 import type { SceneView } from "../../api/client";
 import { Button } from "../../shell/Button";
@@ -23,13 +23,12 @@ const SPEEDS = [0.5, 1] as const;
 export function Recording({ id, source, scenario, scene, looks, hands, onDone }: RecordingProps) {
   const box = useRef<HTMLDivElement>(null);
   const [speed, setSpeed] = useState<number>(1);
-  const nothing = useCallback(() => undefined, []);
-  const [game, say] = useGame(`/api/drafts/${id}/live`, nothing);
+  const { game, say } = useGame(`/api/drafts/${id}/live`, null);
   const begun = useRef(false);
   useEffect(() => {
     if (game.status !== "ready" || begun.current) return;
     begun.current = true;
-    say({ say: "begin", source, seed: 1, scenario });
+    say({ say: "begin", source, scenario });
     box.current?.focus();
   }, [game.status, say, source, scenario]);
   const { change } = hands;

@@ -1,6 +1,7 @@
-import { lazy, Suspense, useEffect, useRef, useState } from "react";
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from "react";
 
 import type { DraftView, NoticeView } from "../../api/client";
+import { NO_MARKS } from "../../script/lineMarks";
 import { Word } from "./Fields";
 import type { Hands } from "./useDraft";
 
@@ -105,6 +106,8 @@ function Written({ file, text, wrong, hands }: WrittenProps) {
     },
     [file, change],
   );
+  const lines = wrong.join(" ");
+  const marks = useMemo(() => ({ ...NO_MARKS, suspect: lines ? lines.split(" ").map(Number) : [] }), [lines]);
   return (
     <>
       {own !== null && own === refused ? (
@@ -114,7 +117,7 @@ function Written({ file, text, wrong, hands }: WrittenProps) {
         </p>
       ) : null}
       <Suspense fallback={<p className="text-neutral">Fetching the editor …</p>}>
-        <ScriptEditor text={own ?? text} onChange={setOwn} wrong={wrong} />
+        <ScriptEditor text={own ?? text} onChange={setOwn} marks={marks} reveal={wrong[0] ?? null} />
       </Suspense>
     </>
   );

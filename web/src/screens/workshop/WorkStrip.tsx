@@ -24,7 +24,7 @@ interface WorkStripProps {
 /** The strip of the chosen scenario: checks are made from what is seen on it, and inputs are moved. */
 export function WorkStrip({ id, at, trial, scenario, settings, notices, hands, onScenario }: WorkStripProps) {
   // it is the reference itself, so there is nothing to draw behind it
-  const view = useMemo(() => ({ ...shown(trial), reference: { ...trial.reference, samples: {} } }), [trial]);
+  const view = useMemo(() => ({ ...shown(trial), reference: null }), [trial]);
   const [frame, setFrame] = useState(0);
   const [asking, setAsking] = useState<Asking | null>(null);
   const [check, setCheck] = useState<number | null>(null);

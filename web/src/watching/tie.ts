@@ -1,6 +1,6 @@
 /** What ties lines, moments and pins of one finding together. */
 
-import type { TraceView } from "../../api/client";
+import type { TraceView } from "../api/client";
 
 /** The lines and frames that are pointed at, in script and strip at once. */
 export interface Tie {

@@ -2,8 +2,8 @@
 
 import { type Dispatch, useEffect, useRef } from "react";
 
-import type { TrialView } from "../../api/client";
-import { isTyping } from "../../shell/Shell";
+import type { TrialView } from "../api/client";
+import { isTyping } from "../shell/Shell";
 import { changeFrames } from "./moments";
 import type { Action, Playhead } from "./playhead";
 
@@ -12,7 +12,8 @@ interface Doings {
   words: () => void;
 }
 
-export function useKeys(trial: TrialView, head: Playhead, dispatch: Dispatch<Action>, doings: Doings): void {
+/** Nothing is listened to while there is no trial, or a game has the keys. */
+export function useKeys(trial: TrialView | null, head: Playhead, dispatch: Dispatch<Action>, doings: Doings): void {
   const latest = useRef({ trial, head, doings });
   useEffect(() => {
     latest.current = { trial, head, doings };
@@ -20,6 +21,7 @@ export function useKeys(trial: TrialView, head: Playhead, dispatch: Dispatch<Act
   useEffect(() => {
     const toChange = (forward: boolean) => {
       const { trial: shown, head: now } = latest.current;
+      if (!shown) return;
       const changes = changeFrames(shown);
       const frame = forward ? changes.find((each) => each > now.frame) : changes.findLast((each) => each < now.frame);
       dispatch({ do: "seek", frame: frame ?? (forward ? now.last : 0) });
@@ -34,7 +36,8 @@ export function useKeys(trial: TrialView, head: Playhead, dispatch: Dispatch<Act
       w: () => latest.current.doings.words(),
     };
     const onKey = (event: KeyboardEvent) => {
-      if (isWriting(event) || event.ctrlKey || event.altKey || event.metaKey) return;
+      if (!latest.current.trial || (event.target as HTMLElement).closest("[data-game=playing]")) return;
+      if (isTyping(event) || event.ctrlKey || event.altKey || event.metaKey) return;
       if (document.querySelector("dialog[open]")) return;
       const onButton =
         event.key === " " && (event.target as HTMLElement).closest("button, a, [role=button], [role=tab]");
@@ -46,9 +49,4 @@ export function useKeys(trial: TrialView, head: Playhead, dispatch: Dispatch<Act
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   }, [dispatch]);
-}
-
-/** A field is being written in; the script here is only read, so its keys stay the trial's. */
-function isWriting(event: KeyboardEvent): boolean {
-  return isTyping(event) && !(event.target as HTMLElement).closest(".cm-editor");
 }

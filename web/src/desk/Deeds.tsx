@@ -1,10 +1,10 @@
 import { type SyntheticEvent, useState } from "react";
 
-import type { SceneView } from "../../api/client";
-import { show } from "../../values";
-import type { Game } from "../../playing/game";
-import type { Say } from "../../playing/useGame";
-import { Button } from "../../shell/Button";
+import type { SceneView } from "../api/client";
+import { show } from "../values";
+import type { Game } from "../playing/game";
+import type { Say } from "../playing/useGame";
+import { Button } from "../shell/Button";
 
 interface DeedsProps {
   scene: SceneView;

@@ -2,7 +2,7 @@ import { Pause, Play, StepBack, StepForward } from "lucide-react";
 import type { Dispatch } from "react";
 
 import { type Action, type Playhead, SPEEDS } from "./playhead";
-import { Button } from "../../shell/Button";
+import { Button } from "../shell/Button";
 
 const NAMES: Record<number, string> = { 0.25: "¼", 0.5: "½", 1: "1", 2: "2" };
 

@@ -3,7 +3,7 @@
 While it plays, the frame follows the clock from where it began, not the number of drawn frames, so
 that a slow machine shows fewer frames and never a slower game. */
 
-import { FRAMES_PER_SECOND } from "../../values";
+import { FRAMES_PER_SECOND } from "../values";
 
 export const SPEEDS = [0.25, 0.5, 1, 2] as const;
 export type Speed = (typeof SPEEDS)[number];

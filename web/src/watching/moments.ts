@@ -1,6 +1,6 @@
 /** The frames of a trial that are worth going to. */
 
-import type { TrialView } from "../../api/client";
+import type { TrialView } from "../api/client";
 
 /** Frames in which a listed variable or the outcome changed, rising. */
 export function changeFrames(trial: TrialView): number[] {

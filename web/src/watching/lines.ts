@@ -1,6 +1,6 @@
 /** What a trace says of the lines of a script. */
 
-import type { TraceView } from "../../api/client";
+import type { TraceView } from "../api/client";
 
 /** How often each line ran in the whole trial. */
 export function lineCounts(trace: TraceView): Map<number, number> {

@@ -1,0 +1,47 @@
+import { useEffect, useRef } from "react";
+
+import type { StoryView } from "../api/client";
+import { clock } from "../values";
+import { DESK } from "../words/desk";
+
+interface ToldProps {
+  story: readonly StoryView[];
+  /** Up to which frame. */
+  until: number;
+  /** Where there is no scene, the story has its room. */
+  tall: boolean;
+}
+
+/** What the player was told so far. */
+export function Told({ story, until, tall }: ToldProps) {
+  const box = useRef<HTMLOListElement>(null);
+  const told = story.filter((line) => line.frame <= until);
+  useEffect(() => {
+    box.current?.scrollTo({ top: box.current.scrollHeight });
+  }, [told.length]);
+  if (told.length === 0 && !tall) return null;
+  return (
+    <div className="flex min-h-12 flex-col border-t border-base-300 pt-1">
+      <h3 className="text-sm text-neutral">{DESK.story}</h3>
+      {told.length === 0 ? <p className="text-sm text-neutral">{DESK.noLine}</p> : null}
+      <ol
+        ref={box}
+        // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- so that it can be scrolled by keyboard
+        tabIndex={0}
+        className={`overflow-auto ${tall ? "max-h-80" : "max-h-24"}`}
+        aria-live="polite"
+        aria-label={DESK.story}
+      >
+        {told.map((line, index) => (
+          <li key={index} className="grid grid-cols-[4rem_1fr]">
+            <span className="text-neutral">{clock(line.frame)}</span>
+            <span>
+              {line.who ? <span className="text-neutral">{line.who}: </span> : null}
+              {line.text}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}
