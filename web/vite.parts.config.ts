@@ -3,9 +3,9 @@
 import { defineConfig } from "vite";
 
 const MODULES = {
-  playhead: "src/screens/trial/playhead.ts",
-  moments: "src/screens/trial/moments.ts",
-  lines: "src/screens/trial/lines.ts",
+  playhead: "src/watching/playhead.ts",
+  moments: "src/watching/moments.ts",
+  lines: "src/watching/lines.ts",
   game: "src/playing/game.ts",
   order: "src/screens/round/order.ts",
   rows: "src/screens/workshop/rows.ts",
@@ -13,6 +13,10 @@ const MODULES = {
   layout: "src/strip/layout.ts",
   steps: "src/strip/steps.ts",
   values: "src/values.ts",
+  liveTrial: "src/playing/liveTrial.ts",
+  beginning: "src/desk/beginning.ts",
+  saying: "src/desk/saying.ts",
+  sheet: "src/script/sheet.ts",
 };
 
 export default defineConfig({

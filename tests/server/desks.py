@@ -117,6 +117,7 @@ class Room:
         sheet = self.ask(
             "linden", "POST", f"/api/classes/{self.class_id}/cards", {"student_ids": list(self.ids.values())}
         )
+        self.word: str = sheet.json()["word"]
         self.cards = {each["name"].lower(): each["card"] for each in sheet.json()["cards"]}
         for name in ("wren", "sorrel"):
             self.ask(

@@ -69,7 +69,12 @@ export function Middle({ seat, run, box, onPlay, tried }: MiddleProps) {
       <Trouble game={game} playing={playing} stopped={trace?.stopped ?? null} />
       <Values run={run} seat={seat} />
       {seat.keeps ? <Keeping run={run} /> : null}
-      <Told story={playing ? game.story : (trace?.story ?? [])} until={playing ? Infinity : frame} tall={bare} />
+      <Told
+        story={playing ? game.story : (trace?.story ?? [])}
+        until={playing ? Infinity : frame}
+        tall={bare}
+        unit={trial?.unit ?? "frame"}
+      />
       {tried}
     </section>
   );

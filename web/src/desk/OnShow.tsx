@@ -64,9 +64,9 @@ export function OnShow({ run, seat, checked }: OnShowProps) {
           <code>{each}</code> ✕
         </Button>
       ))}
-      {game.refused || run.error ? (
+      {run.error ? (
         <span role="alert" className="text-error">
-          {game.refused || run.error}
+          {run.error}
         </span>
       ) : null}
     </form>

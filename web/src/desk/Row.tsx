@@ -16,11 +16,13 @@ interface RowProps {
   check: number | null;
   trial: ShownTrial | null;
   onOpen: () => void;
+  /** Whether the script runs from top to bottom, so that seconds say nothing. */
+  straight: boolean;
   onForetell: ((guesses: Record<string, string>) => Promise<void>) | null;
 }
 
 /** A scenario with its small strip; one that asks for a prediction shows nothing before it has it. */
-export function Row({ row, chosen, check, trial, onOpen, onForetell }: RowProps) {
+export function Row({ row, chosen, check, trial, straight, onOpen, onForetell }: RowProps) {
   const verdicts = row.checks.map((each) => each.verdict);
   const words = row.waits ? DESK.expectFirst : inWords(verdicts);
   const about = chosen && check !== null ? trial?.checks[check] : undefined;
@@ -43,7 +45,9 @@ export function Row({ row, chosen, check, trial, onOpen, onForetell }: RowProps)
           <span className="sr-only">{words}</span>
         )}
       </button>
-      {row.waits && row.predict && onForetell ? <Expecting predict={row.predict} onSay={onForetell} /> : null}
+      {row.waits && row.predict && onForetell ? (
+        <Expecting predict={row.predict} straight={straight} onSay={onForetell} />
+      ) : null}
       {!row.waits && row.predict && Object.keys(row.guesses).length > 0 ? (
         <Expected row={row} trial={chosen ? trial : null} />
       ) : null}
@@ -72,11 +76,12 @@ export function Row({ row, chosen, check, trial, onOpen, onForetell }: RowProps)
 
 interface ExpectingProps {
   predict: NonNullable<DeskRow["predict"]>;
+  straight: boolean;
   onSay: (guesses: Record<string, string>) => Promise<void>;
 }
 
 /** First what one expects. */
-function Expecting({ predict, onSay }: ExpectingProps) {
+function Expecting({ predict, straight, onSay }: ExpectingProps) {
   const [guesses, setGuesses] = useState<Record<string, string>>({});
   const [error, setError] = useState("");
   const [busy, setBusy] = useState(false);
@@ -93,7 +98,7 @@ function Expecting({ predict, onSay }: ExpectingProps) {
   };
   return (
     <form onSubmit={(event) => void say(event)} className="pb-2 text-sm" data-expecting>
-      <p>{DESK.willBe(clock(predict.frame))}</p>
+      <p>{straight ? DESK.willBeInTheEnd : DESK.willBe(clock(predict.frame))}</p>
       {predict.names.map((name) => (
         <label key={name} className="mr-3 inline-flex items-baseline gap-2">
           <code>{name}</code>

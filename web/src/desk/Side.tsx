@@ -119,6 +119,7 @@ function Tasks({ seat, run, checking, outdated, onFinding }: Omit<SideProps, "be
                   chosen={run.looked?.kind === "scenario" && run.looked.scenario === number && !run.playing}
                   check={run.chosen}
                   trial={run.trial}
+                  straight={seat.straight}
                   onOpen={() => void run.open(checked, number, null)}
                   onForetell={
                     seat.foretell

@@ -50,10 +50,10 @@ export function Table({ seat, text, write, problems, keeping, texts, tried, belo
     const first = found?.scenarios.find((row) => row.checks.some((each) => each.verdict !== "held"));
     if (found && first && !playing) await run.open(found, first.number, null);
   }, [checking, text, onChecked, playing, run]);
-  const play = useCallback(() => {
-    run.play();
-    scene.current?.focus();
-  }, [run]);
+  const play = useCallback(() => run.play(), [run]);
+  useEffect(() => {
+    if (playing) scene.current?.focus(); // whoever plays does not look for the scene first
+  }, [playing, game.source]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.key !== "Enter" || !(event.ctrlKey || event.metaKey)) return;
@@ -106,10 +106,10 @@ export function Table({ seat, text, write, problems, keeping, texts, tried, belo
 
   return (
     <div
-      className="grid h-full min-h-[38rem] grid-cols-[minmax(0,1fr)] grid-rows-[minmax(19rem,1fr)_auto] overflow-y-auto"
+      className="grid h-full min-h-[38rem] grid-cols-[minmax(0,1fr)] grid-rows-[minmax(19rem,1fr)_auto] overflow-y-auto max-[56rem]:grid-rows-[auto_auto]"
       data-seat={seat.id}
     >
-      <div className="grid min-h-0 grid-cols-[minmax(0,27fr)_minmax(0,33fr)_minmax(0,21fr)] grid-rows-[minmax(0,1fr)]">
+      <div className="grid min-h-0 grid-cols-[minmax(0,27fr)_minmax(0,33fr)_minmax(0,21fr)] grid-rows-[minmax(0,1fr)] max-[56rem]:grid-cols-[minmax(0,1fr)] max-[56rem]:grid-rows-[20rem_auto_auto]">
         <Writing
           text={text}
           write={write}

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
 
 import type { StoryView } from "../api/client";
-import { clock } from "../values";
+import { clock, type Unit } from "../values";
 import { DESK } from "../words/desk";
 
 interface ToldProps {
@@ -10,10 +10,11 @@ interface ToldProps {
   until: number;
   /** Where there is no scene, the story has its room. */
   tall: boolean;
+  unit: Unit;
 }
 
 /** What the player was told so far. */
-export function Told({ story, until, tall }: ToldProps) {
+export function Told({ story, until, tall, unit }: ToldProps) {
   const box = useRef<HTMLOListElement>(null);
   const told = story.filter((line) => line.frame <= until);
   useEffect(() => {
@@ -34,7 +35,7 @@ export function Told({ story, until, tall }: ToldProps) {
       >
         {told.map((line, index) => (
           <li key={index} className="grid grid-cols-[4rem_1fr]">
-            <span className="text-neutral">{clock(line.frame)}</span>
+            <span className="text-neutral">{clock(line.frame, unit)}</span>
             <span>
               {line.who ? <span className="text-neutral">{line.who}: </span> : null}
               {line.text}

@@ -35,6 +35,7 @@ export function useRun(seat: Seat, script: string, onChanged: (source: string) =
   const [base, setBase] = useState<Base | null>(null);
   const [error, setError] = useState("");
   const [chosen, setChosen] = useState<number | null>(null);
+  const shownBefore = useRef<readonly string[]>([]);
   const hears = useRef<(said: LiveSaid) => void>(() => undefined);
   const heard = useCallback((said: LiveSaid) => hears.current(said), []);
   const { game, say, begin } = useGame(seat.live, heard, seat.eager);
@@ -101,6 +102,10 @@ export function useRun(seat: Seat, script: string, onChanged: (source: string) =
         const found = { kind: "game", scenario: null, source: game.source, trial: said.trial } as const;
         if (still) look(found, Math.max((said.trial.trace?.frames ?? 1) - 1, 0));
         else if (looked?.kind === "game") setLooked(found); // only other things are on show
+      } else if (said.say === "refused") {
+        setError(said.why);
+        setShow(shownBefore.current);
+        if (game.moment.frame < 0) setPlaying(false);
       }
     };
   });
@@ -130,13 +135,15 @@ export function useRun(seat: Seat, script: string, onChanged: (source: string) =
 
   const putOnShow = useCallback(
     (names: readonly string[], checked: DeskChecked | null) => {
+      shownBefore.current = show;
       setShow(names);
+      setError("");
       say({ say: "show", names: [...names] });
       if (looked?.kind === "game") say({ say: "look" });
       if (looked?.scenario != null && looked.kind === "scenario" && checked)
         void open(checked, looked.scenario, head.frame, names);
     },
-    [say, looked, open, head.frame],
+    [say, looked, open, head.frame, show],
   );
   const drawn = Math.floor(game.moment.frame / DRAWN);
   const live = useMemo(

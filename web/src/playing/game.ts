@@ -31,8 +31,6 @@ export interface Game {
   problems: readonly ProblemReport[];
   /** Why no game runs any more. */
   why: string;
-  /** What was asked for and cannot be; the game is as it was. */
-  refused: string;
   /** The number under which this game was kept. */
   kept: number | null;
   /** What was played, as a scenario: only where an author plays. */
@@ -79,7 +77,6 @@ export const EMPTY: Game = {
   stopped: null,
   problems: [],
   why: "",
-  refused: "",
   kept: null,
   played: null,
   looked: null,
@@ -109,8 +106,6 @@ export function hear(game: Game, heard: Heard): Game {
       return withNews(game, heard.news);
     case "unread":
       return { ...EMPTY, status: "unread", problems: heard.problems };
-    case "refused":
-      return { ...game, refused: heard.why };
     case "kept":
       return { ...game, kept: heard.id, played: heard.scenario ?? null };
     case "looked":
@@ -118,7 +113,8 @@ export function hear(game: Game, heard: Heard): Game {
     case "ended":
       return { ...game, status: "ended", why: heard.why };
     case "changed":
-      return game; // the screen takes the new script itself
+    case "refused":
+      return game; // that is for the screen
   }
 }
 
@@ -142,7 +138,6 @@ function withNews(game: Game, news: LiveNews): Game {
     sounds: news.sounds?.length ? [...game.sounds, ...news.sounds].slice(-LINES) : game.sounds,
     seen: seenMore(game.seen, news),
     stopped,
-    refused: "",
     looked: null,
     moment: {
       frame: news.frame,

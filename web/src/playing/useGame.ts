@@ -19,7 +19,7 @@ export interface Hand {
 
 /** `path` is the address of the game: that of an exercise, a desk or a draft. Without `eager`, nobody is there until
 somebody begins; so those who only write take no place away. `onSaid` hears what is more than news: that the file
-changed, and what the game was so far. */
+changed, what the game was so far, and what it cannot do. */
 export function useGame(path: string, onSaid: ((said: LiveSaid) => void) | null, eager = true): Hand {
   const [game, setGame] = useState<Game>(() => (eager ? EMPTY : { ...EMPTY, status: "ready" }));
   const [visit, setVisit] = useState(eager ? 1 : 0);
@@ -54,7 +54,7 @@ export function useGame(path: string, onSaid: ((said: LiveSaid) => void) | null,
     made.onmessage = (event: MessageEvent<string>) => {
       const said = JSON.parse(event.data) as LiveSaid;
       take(said);
-      if (said.say === "changed" || said.say === "looked") hears.current?.(said);
+      if (said.say === "changed" || said.say === "looked" || said.say === "refused") hears.current?.(said);
     };
     made.onclose = () => take({ say: "left" });
     return () => {

@@ -23,7 +23,9 @@ export function readSheet(text: string): Sheet {
     const [head, , ...rows] = table.split("\n").map(cells);
     parts.push({
       title: head?.[0] ?? "",
-      rows: rows.map(([first = "", does = ""]) => ({ words: codes(first), does })),
+      rows: rows
+        .map(([first = "", does = ""]) => ({ words: codes(first), does }))
+        .filter((row) => row.words.length > 0),
     });
   }
   return { example, parts };

@@ -4,8 +4,8 @@ import type { LaneProps } from "./VariableLane";
 
 /** The outcome, a band that changes its pattern when the game is won or lost; the reference's below it. */
 export function OutcomeLane({ trial, lane, layout, rem }: LaneProps) {
-  const height = lane.height * 0.28;
-  const own = lane.top + lane.height * 0.3;
+  const height = lane.height * (trial.reference ? 0.28 : 0.4);
+  const own = lane.top + lane.height * (trial.reference ? 0.3 : 0.45);
   const other = lane.top + lane.height * 0.65;
   const end = (trial.trace?.frames ?? 0) - 1;
   const stop = trial.trace?.stopped;

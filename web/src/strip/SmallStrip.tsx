@@ -5,7 +5,7 @@ interface SmallStripProps {
   strip: SmallStripView;
   width?: number;
   height?: number;
-  /** What it shows, in words. */
+  /** What it shows, in words; nothing where the words stand beside it. */
   label: string;
   pins?: boolean;
 }
@@ -23,7 +23,13 @@ export function SmallStrip({ strip, width = 104, height = 30, label, pins = true
   const at = (frame: number) => y(strip.line.findLast(([since]) => since <= frame)?.[1] ?? low);
   const line = strip.line.map(([frame, value], index) => `${index ? `H${x(frame)}V` : `M${x(frame)} `}${y(value)}`);
   return (
-    <svg width={width} height={height} role="img" aria-label={label} className="shrink-0" data-small={strip.name}>
+    <svg
+      width={width}
+      height={height}
+      {...(label ? { role: "img", "aria-label": label } : { "aria-hidden": true })}
+      className="shrink-0"
+      data-small={strip.name}
+    >
       <path d={`M${EDGE} ${height - 1}H${width - EDGE}`} stroke="var(--line)" />
       {line.length ? (
         <path d={`${line.join("")}H${x(strip.last)}`} stroke="var(--ink)" strokeWidth={1.5} fill="none" />

@@ -32,6 +32,8 @@ const VARIABLES = 210;
 const TALLEST = 74;
 const LOWEST = 40;
 const NOTCH = 22;
+/** An outcome without the reference's below it. */
+const ALONE = 46;
 
 /** The layout for a width in pixels; `rem` is the size of the page's letters in pixels. */
 export function layoutOf(trial: ShownTrial, width: number, rem: number): Layout {
@@ -44,7 +46,8 @@ export function layoutOf(trial: ShownTrial, width: number, rem: number): Layout 
   const lanes: Lane[] = [];
   let top = AXIS * unit;
   const add = (kind: Lane["kind"], name: string) => {
-    const height = (kind === "variable" ? variableHeight : HEIGHTS[kind]) * unit;
+    const height =
+      (kind === "variable" ? variableHeight : kind === "outcome" && !trial.reference ? ALONE : HEIGHTS[kind]) * unit;
     lanes.push({ kind, name, top, height });
     top += height;
   };
@@ -60,7 +63,7 @@ export function layoutOf(trial: ShownTrial, width: number, rem: number): Layout 
   const ticks = trial.unit === "step" ? stepTicks(trial.last_frame) : secondTicks(trial.last_frame);
   return {
     width,
-    height: top + NOTCH * unit,
+    height: top + (trial.reference ? NOTCH : 2) * unit,
     left,
     axis: AXIS * unit,
     lanes,

@@ -98,6 +98,7 @@ export const DESK = {
     `${count(number, "scenario")} that you cannot see ${number === 1 ? "counts" : "count"} when you hand in.`,
   expectFirst: "say what you expect first",
   willBe: (at: string) => `What will it be at ${at}?`,
+  willBeInTheEnd: "What will it be in the end?",
   sayIt: "That is what I expect",
   cameOut: "as you expected",
   cameElse: "not as you expected",
