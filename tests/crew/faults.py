@@ -47,7 +47,7 @@ def breaking(where: str, error: str) -> Iterator[None]:
     if module.rpartition(".")[2][0].isupper():
         module, _, owner = module.rpartition(".")
     code = (
-        f"import hobtrial.crew.worker as w, importlib\n"
+        f"import hobtrial.crew.worker as w, hobtrial.crew.nursery as n, importlib\n"
         f"warm = w.Worker.warm_up\n"
         f"def broken(*values, **named): raise {error}('planted')\n"
         f"def warm_up(self):\n"
@@ -55,7 +55,7 @@ def breaking(where: str, error: str) -> Iterator[None]:
         f"    module = importlib.import_module({module!r})\n"
         f"    setattr(getattr(module, {owner!r}) if {owner!r} else module, {name!r}, broken)\n"
         f"w.Worker.warm_up = warm_up\n"
-        f"w.main()\n"
+        f"n.main()\n"
     )
     with mock.patch.object(process_module, "COMMAND", ("-c", code)):
         yield

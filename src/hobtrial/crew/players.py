@@ -1,7 +1,4 @@
-"""Games by worker: each player has a worker process of their own, behind both walls.
-
-One process is kept warm, so that a game begins at once; a process is ended with its player.
-"""
+"""Games by worker: each player has a worker process of their own, behind both walls, ended with its player."""
 
 from __future__ import annotations
 
@@ -69,17 +66,14 @@ class Players:
     def __init__(self, most: int = MOST_PLAYERS) -> None:
         self._most = most
         self._playing = 0
-        self._warm: asyncio.Task[WorkerProcess] | None = None
 
     async def __aenter__(self) -> Self:
-        self._warm = asyncio.create_task(WorkerProcess.start())
         return self
 
     async def __aexit__(
         self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
     ) -> None:
-        if self._warm is not None:
-            await (await self._warm).end()
+        """Nothing is kept: each game ends its own process."""
 
     @contextlib.asynccontextmanager
     async def game(self) -> AsyncIterator[Game]:
@@ -88,9 +82,7 @@ class Players:
             raise TooManyPlayersError(f"{self._most} games are being played already. Try again when one has ended.")
         self._playing += 1
         try:
-            assert self._warm is not None
-            starting, self._warm = self._warm, asyncio.create_task(WorkerProcess.start())
-            worker = await starting
+            worker = await WorkerProcess.start()
             try:
                 yield Game(worker)
             finally:

@@ -1,7 +1,7 @@
 """A worker: a process of its own that takes a task from its input and writes the answer.
 
-Started as `python -m hobtrial.crew.worker` with a clean environment. It imports everything, raises
-its wall (`walls.py`) and says what of it is missing; then it answers one task after the other.
+Forked by the nursery (`nursery.py`), which has imported everything. It raises its wall (`walls.py`) and says what of
+it is missing; then it answers one task after the other.
 """
 
 from __future__ import annotations
@@ -9,12 +9,10 @@ from __future__ import annotations
 import ast
 import base64
 import gc
-import os
-import sys
 import traceback
 from collections import OrderedDict
 from collections.abc import Callable
-from typing import Any, Final
+from typing import Any, BinaryIO, Final
 
 from ..core.exercise import ExerciseError, Scenario
 from ..core.judging import LiveGame, Prepared, Start, names_for, open_exercise, read_shown
@@ -73,8 +71,9 @@ Reply = dict[str, Any]
 class Worker:
     """Keeps exercises ready and answers tasks about them."""
 
-    def __init__(self, send: Callable[[Reply], None]) -> None:
-        self._send = send
+    def __init__(self) -> None:
+        self.send: Callable[[Reply], None] = lambda message: None
+        """Where signs of life go while a task is being done."""
         self._spent = 0.0
         """Processor seconds up to the end of the last trial."""
         self._ready: OrderedDict[str, Prepared] = OrderedDict()
@@ -191,7 +190,7 @@ class Worker:
             answer["small"] = to_json(small_strips(marked))
         if not task["explained"]:
             return answer
-        self._send(clean({"marked": answer["report"]}))
+        self.send(clean({"marked": answer["report"]}))
         renew_limits()  # explaining has time of its own, and its end costs no mark
         try:
             return {"report": explained(marked).as_json()}
@@ -207,7 +206,7 @@ class Worker:
         now = used()
         seconds = now["seconds"] - self._spent
         self._spent = now["seconds"]
-        self._send(clean({"ended": scenario.name, "used": {"seconds": seconds, "memory": now["memory"]}}))
+        self.send(clean({"ended": scenario.name, "used": {"seconds": seconds, "memory": now["memory"]}}))
 
     def _replay(self, task: Task) -> Reply:
         prepared = self._exercise(task)
@@ -314,19 +313,14 @@ def calm_the_collector() -> None:
     gc.set_threshold(50_000, 20, 100)
 
 
-def main() -> None:
+def serve(worker: Worker, stream_in: BinaryIO, stream_out: BinaryIO) -> None:
     """Raises the wall, says what of it is missing, and answers tasks until the input ends."""
-    os.nice(int(sys.argv[1]) if len(sys.argv) > 1 else 0)
-    stream_in, stream_out = sys.stdin.buffer, sys.stdout.buffer
-    sys.stdout = sys.stderr  # a stray print must not break the wire
 
     def send(message: Reply) -> None:
         stream_out.write(pack(message, LONGEST_ANSWER))
         stream_out.flush()
 
-    worker = Worker(send)
-    worker.warm_up()
-    calm_the_collector()
+    worker.send = send
     limit_memory()
     send({"missing": raise_walls()})
     while True:
@@ -342,7 +336,3 @@ def main() -> None:
             send(answer)
         except WireError as error:
             send({"internal": f"the answer to {task['do']!r}: {error}"})
-
-
-if __name__ == "__main__":
-    main()

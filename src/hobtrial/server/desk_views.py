@@ -154,7 +154,7 @@ class TextToPlay(GivenText):
     """A text that a teacher looks at in a scenario, with what is on show besides the listed variables."""
 
     scenario: Annotated[int, Field(ge=0, le=10_000)]
-    show: Annotated[list[Annotated[str, Field(max_length=200)]], Field(max_length=50)] = []
+    show: list[Annotated[str, Field(max_length=200)]] = Field(default_factory=list, max_length=50)
 
 
 class DeskCheck(BaseModel):
