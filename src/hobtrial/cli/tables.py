@@ -8,19 +8,12 @@ from __future__ import annotations
 import csv
 import io
 from collections.abc import Sequence
-from typing import Any, Final
+from typing import Any
 
 from junitparser import Error, Failure, JUnitXml, TestCase, TestSuite
 
 from ..core.reporting import CheckReport, Report
-
-FORMULAS: Final = ("=", "+", "-", "@", "\t", "\r")
-"""How a cell begins that a spreadsheet would take for a formula."""
-
-
-def safe_cell(value: Any) -> Any:
-    """A cell that no spreadsheet computes: numbers stay numbers, a text that looks like a formula is quoted."""
-    return f"'{value}" if isinstance(value, str) and value.startswith(FORMULAS) else value
+from ..core.words import safe_cell
 
 
 def as_csv(reports: Sequence[Report]) -> str:

@@ -12,7 +12,7 @@ from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Final
 
-from .words import UsageError, clean
+from .words import UsageError, clean, safe_cell
 
 VERSION: Final = "1.2"
 MOST_ROWS: Final = 200_000
@@ -195,13 +195,8 @@ def _csv(columns: list[str], rows: Iterable[Mapping[str, str]]) -> bytes:
     out = io.StringIO()
     writer = csv.DictWriter(out, columns, lineterminator="\r\n")
     writer.writeheader()
-    writer.writerows({name: _harmless(value) for name, value in row.items()} for row in rows)
+    writer.writerows({name: safe_cell(value) for name, value in row.items()} for row in rows)
     return out.getvalue().encode()
-
-
-def _harmless(cell: str) -> str:
-    """A cell that no spreadsheet takes for a formula."""
-    return f"'{cell}" if cell.startswith(("=", "+", "-", "@")) else cell
 
 
 def _rows(files: Mapping[str, bytes], name: str, *needed: str) -> Iterator[dict[str, str]]:

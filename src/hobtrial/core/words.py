@@ -271,3 +271,12 @@ def clean(value: Any) -> Any:
 def plural(count: int, one: str, many: str | None = None) -> str:
     """`1 check`, `2 checks`."""
     return f"{count} {one if count == 1 else many or one + 's'}"
+
+
+FORMULAS: Final = ("=", "+", "-", "@", "\t", "\r")
+"""How a cell begins that a spreadsheet would take for a formula."""
+
+
+def safe_cell(value: Any) -> Any:
+    """A cell that no spreadsheet computes: numbers stay numbers, a text that looks like a formula is quoted."""
+    return f"'{value}" if isinstance(value, str) and value.startswith(FORMULAS) else value

@@ -169,6 +169,7 @@ class Worker:
                             "kind": check.kind,
                             "marks": check.spec.marks,
                             "because": check.spec.because,
+                            "concept": check.spec.concept,
                         }
                         for check in scenario.checks
                     ],

@@ -110,6 +110,8 @@ TABLE: Final[dict[tuple[str, str], Rule]] = {
     ("PUT", "/api/desk/checked/{checked_id}/scenarios/{number}/prediction"): Rule(STUDENTS, ("checked",)),
     ("POST", "/api/desk/checked/{checked_id}/help"): Rule(STUDENTS, ("checked",)),
     ("GET", "/api/desk/submissions/{submission_id}"): Rule(STUDENTS, ("submission",)),
+    ("PUT", "/api/desk/submissions/{submission_id}/reply"): Rule(STUDENTS, ("submission",)),
+    ("GET", "/api/desk/submissions/{submission_id}/scenarios/{number}"): Rule(STUDENTS, ("submission",)),
     # rounds and tries
     ("GET", "/api/bench"): Rule(TEACHERS),
     ("POST", "/api/rounds"): Rule(TEACHERS),
@@ -122,10 +124,22 @@ TABLE: Final[dict[tuple[str, str], Rule]] = {
     ("GET", "/api/submissions/{submission_id}"): Rule(TEACHERS, ("submission",)),
     ("POST", "/api/submissions/{submission_id}/mark"): Rule(TEACHERS, ("submission",)),
     ("POST", "/api/submissions/{submission_id}/findings/{index}/change"): Rule(TEACHERS, ("submission",)),
-    ("GET", "/api/submissions/{submission_id}/feedback"): Rule(TEACHERS, ("submission",)),
     ("PUT", "/api/submissions/{submission_id}/own"): Rule(TEACHERS, ("submission",)),
     ("PUT", "/api/submissions/{submission_id}/scenarios/{number}/prediction"): Rule(TEACHERS, ("submission",)),
     ("GET", "/api/submissions/{submission_id}/scenarios/{number}"): Rule(TEACHERS, ("submission",)),
+    # a lesson: times, giving back, the class at work
+    ("PUT", "/api/rounds/{round_id}/times"): Rule(TEACHERS, ("round",)),
+    ("PUT", "/api/rounds/{round_id}/students/{student_id}/standing"): Rule(TEACHERS, ("round", "student")),
+    ("POST", "/api/rounds/{round_id}/give-back"): Rule(TEACHERS, ("round",)),
+    ("POST", "/api/rounds/{round_id}/copy"): Rule(TEACHERS, ("round",)),
+    ("GET", "/api/rounds/{round_id}/sheets"): Rule(TEACHERS, ("round",)),
+    ("GET", "/api/rounds/{round_id}/work"): Rule(TEACHERS, ("round",)),
+    ("GET", "/api/rounds/{round_id}/work/live"): Rule(TEACHERS, ("round",)),
+    ("GET", "/api/rounds/{round_id}/students/{student_id}/desk"): Rule(TEACHERS, ("round", "student")),
+    # the ledger
+    ("GET", "/api/classes/{class_id}/ledger"): Rule(TEACHERS, ("class",)),
+    ("GET", "/api/classes/{class_id}/ledger.{form}"): Rule(TEACHERS, ("class",)),
+    ("GET", "/api/rounds/{round_id}/closer"): Rule(TEACHERS, ("round",)),
     # exercises, played by hand
     ("GET", "/api/exercise.schema.json"): Rule(EVERYBODY),
     ("GET", "/api/exercises/{version_id}/play"): Rule(TEACHERS, ("version",)),

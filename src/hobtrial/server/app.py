@@ -27,6 +27,8 @@ from . import (
     desk,
     handing_in,
     health,
+    ledger,
+    lesson,
     lists,
     live,
     play,
@@ -39,6 +41,7 @@ from . import (
 )
 from . import round as round_
 from .access import admit
+from .classroom import Classroom
 from .demo_links import DemoLinks
 from .deps import PlayServices, Services
 from .guard import Guard
@@ -54,8 +57,8 @@ REPLAYS: Final = 2
 """Workers that play trials for people who look at them; the queue has its own."""
 CHECKS: Final = 2
 """Workers that read and mark what students check at their desks: nobody waits there for what is explained."""
-MARKING_NICE: Final = 5
-PROVING_NICE: Final = 10
+MARKING_NICE: Final = 15
+PROVING_NICE: Final = 19
 """How much marking rounds and proving let everybody go first who waits for an answer."""
 STOP_SECONDS: Final = 2
 """How long a proof may take to come to the end of its planted slip when the server stops."""
@@ -73,6 +76,8 @@ ROUTERS: Final = (
     round_.router,
     sheet.router,
     handing_in.router,
+    lesson.router,
+    ledger.router,
     trial.router,
     workshop.router,
     play.router,
@@ -109,7 +114,7 @@ def create_app(
             proofs = Proofs(proving)
             plays = StoredPlays(store, marker)
             app.state.services = Services(
-                looking, players, plays, store, queue, marker, checking, proofs, marking, demo
+                looking, players, plays, store, queue, marker, checking, proofs, marking, Classroom(), demo
             )
             tasks = [asyncio.create_task(each) for each in (looking.warm_up(), checking.warm_up(), marking.run())]
             try:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from datetime import datetime
 from typing import Final
 
 from ..core.judging import Answer, tidy
@@ -35,13 +36,21 @@ def together(parts: Iterable[Mapping[str, PartMarks]]) -> dict[str, PartMarks]:
     return {name: PartMarks(tidy(marks), tidy(out_of)) for name, (marks, out_of) in found.items()}
 
 
-def student_row(row: Row, withdrawn: Withdrawn, guesses: Mapping[int, Mapping[str, str]]) -> StudentRow:
-    """A student's last try as the Round shows it."""
+def student_row(
+    row: Row, withdrawn: Withdrawn, guesses: Mapping[int, Mapping[str, str]], standing: Row, due_at: datetime | None
+) -> StudentRow:
+    """A student's last try as the Round shows it. `standing` is the student's own in it, `due_at` the class's date."""
+    due = max((each for each in (due_at, standing["due_at"]) if each is not None), default=None)
     report: Report | None = row["report"]
     findings = without(report, row["student"], withdrawn).findings if report else ()
     predicted = foretold(report, guesses) if report else []
     return StudentRow(
         submission_id=row["id"],
+        student_id=row["student_id"],
+        late=due is not None and row["handed_in_at"] > due,
+        with_name=row["with_name"],
+        given_back=standing["given_back_at"] is not None,
+        reply=row["reply"],
         student=row["student"],
         number=row["number"],
         status=report.status if report else "waiting",

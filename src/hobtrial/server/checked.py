@@ -11,7 +11,7 @@ from fastapi.responses import JSONResponse
 from ..core.reporting import Report, tries_until
 from ..core.words import UsageError
 from ..crew import DESK_CHECK, OpenedExercise, WorkerGoneError
-from ..store import Desks
+from ..store import Desks, Lessons
 from ..store.store import Row
 from .access import NOT_THERE, StudentId
 from .building import sentence
@@ -36,6 +36,7 @@ async def check(round_id: int, given: GivenText, parts: Parts, student_id: Stude
 
     def note() -> int:
         with parts.store.transaction() as connection:
+            Lessons.saw(connection, round_id, student_id, "checks")
             return Desks.check(connection, round_id, student_id, source)
 
     checked_id = await asyncio.to_thread(note)
@@ -82,6 +83,7 @@ async def foretell(checked_id: int, number: int, given: GuessOf, parts: Parts, s
 
     def keep() -> None:
         with parts.store.transaction() as connection:
+            Lessons.saw(connection, row["round_id"], student_id, "foretells")
             Desks.guess(connection, row["round_id"], student_id, number, row["digest"], guesses)
 
     await asyncio.to_thread(keep)

@@ -27,7 +27,7 @@ from ..crew import OpenedExercise
 from ..store import Desks
 from ..store.store import Connection, Row
 from .deps import Services
-from .desk_views import CheckedTry, DeskCheck, DeskChecked, DeskFinding, DeskRow, DeskScenarioName
+from .desk_views import CheckedTry, DeskCheck, DeskChecked, DeskFinding, DeskRow, DeskScenarioName, DeskTry
 from .trial_views import PredictView
 
 
@@ -199,3 +199,17 @@ def _findings(report: Report, seen: Sequence[SeenFinding], waits: set[int]) -> l
         for index, each in enumerate(seen)
         if each.seen and each.scenario not in waits
     ]
+
+
+def handed_in_try(row: Row, times: Row) -> DeskTry:
+    """A try as its student sees it; `times` are those of its round. Marks are told once they are given back."""
+    report = row["report"] if times["given_back_at"] is not None else None
+    return DeskTry(
+        id=row["id"],
+        number=row["number"],
+        handed_in_at=row["handed_in_at"],
+        late=times["due_at"] is not None and row["handed_in_at"] > times["due_at"],
+        with_name=row["with_name"],
+        marks=report.marks if isinstance(report, Report) else None,
+        own_marks=row["own_marks"] if times["given_back_at"] is not None else None,
+    )

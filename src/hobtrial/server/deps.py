@@ -10,6 +10,7 @@ from starlette.requests import HTTPConnection
 
 from ..crew import Crew, Marker, Players, Queue
 from ..store import Store
+from .classroom import Classroom
 from .demo_links import DemoLinks
 from .marking import Marking
 from .plays import Plays
@@ -36,6 +37,8 @@ class Services(PlayServices):
     """The workers for what is checked at desks."""
     proofs: Proofs
     marking: Marking
+    classroom: Classroom
+    """The classes at work that are watched."""
     demo: DemoLinks | None
     """The links of the demo; a server for a school has none."""
 

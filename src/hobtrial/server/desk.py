@@ -13,10 +13,10 @@ from fastapi.responses import JSONResponse, Response
 from ..core.exercise import BRIEF, STARTER
 from ..core.reporting import ProblemReport
 from ..crew import HANDED_IN, OpenedExercise, WorkerGoneError
-from ..store import Classes, Desks, Rounds, StaleTextError, Students
+from ..store import Classes, Desks, Lessons, Rounds, StaleTextError, Students
 from ..store.store import Row
 from .access import NOT_THERE, StudentId
-from .checking import scenario_names, seen_of_desk, text_of
+from .checking import handed_in_try, scenario_names, seen_of_desk, text_of
 from .deps import Parts, Services
 from .desk_views import (
     Asking,
@@ -32,7 +32,6 @@ from .desk_views import (
 )
 from .play import SVG_HEADERS
 from .signing_in import by_card
-from .student import handed_in_try
 from .trial_views import SceneView, VariableView
 from .views import Sorry
 
@@ -52,6 +51,7 @@ async def task(round_id: int, parts: Parts, student_id: StudentId) -> DeskTask:
         with parts.store.transaction() as connection:
             starter = base64.b64decode(exercise.files.get(STARTER, ""))
             desk = Desks.one(connection, round_id, student_id, starter)
+            Lessons.saw(connection, round_id, student_id, "reads")
             _, tries = Rounds.of_student(connection, student_id)
             times = Desks.times(connection, round_id, student_id)
             return {
@@ -87,6 +87,7 @@ async def keep_text(round_id: int, given: KeepText, parts: Parts, student_id: St
 
     def keep() -> int:
         with parts.store.transaction() as connection:
+            Lessons.saw(connection, round_id, student_id, "writes")
             return Desks.keep(connection, round_id, student_id, given.at, source)
 
     try:
@@ -109,6 +110,7 @@ async def hand_in(round_id: int, given: GivenText, parts: Parts, student_id: Stu
             if times["closes_at"] is not None and now > times["closes_at"]:
                 raise HTTPException(409, CLOSED)
             made = Desks.hand_in(connection, round_id, student_id, source)
+            Lessons.saw(connection, round_id, student_id, "handed in")
             row = Rounds.one(connection, round_id)
             assert row is not None
             parts.queue.defer(connection, row["version_id"], Rounds.unmarked(connection, round_id), HANDED_IN)

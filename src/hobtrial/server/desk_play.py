@@ -6,6 +6,7 @@ import asyncio
 import hashlib
 from typing import Any
 
+from ..store import Lessons
 from .checked import FORETELL
 from .checking import known_of_desk, waiting
 from .deps import Services
@@ -33,6 +34,15 @@ class DeskPlayable(Playable):
         known = await asyncio.to_thread(known_of_desk, self._parts, self._round_id, self._student_id)
         digest = hashlib.sha256(source.encode()).hexdigest()
         return FORETELL if waiting(self.exercise, scenario, digest, known) else ""
+
+    async def began(self) -> None:
+        """Notes that the student plays."""
+
+        def note() -> None:
+            with self._parts.store.transaction() as connection:
+                Lessons.saw(connection, self._round_id, self._student_id, "plays")
+
+        await asyncio.to_thread(note)
 
     async def keep(self, source: bytes, scenario: dict[str, Any], put: list[list[Any]]) -> int:
         """Nothing is kept here: the student's checks are."""

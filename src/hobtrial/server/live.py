@@ -206,6 +206,7 @@ class _Table:
         start = word.model_dump(include={"seed", "luck", "scenario", "frame", "again", "put"})
         packed = source.encode("utf-8", "replace")
         answer = await self._game.begin(self._playable.exercise, packed, start, self._shown)
+        await self._playable.began()
         if "refused" in answer:
             await _say(self._socket, Refused(why=answer["refused"]))
             return

@@ -54,6 +54,10 @@ class Playable(ABC):
         """Why the player may not begin as a scenario does; nothing where they may."""
         return "" if scenario < len(self.exercise.scenarios) else NO_SCENARIO
 
+    async def began(self) -> None:
+        """Hears that a game is begun."""
+        return
+
     @abstractmethod
     async def keep(self, source: bytes, scenario: dict[str, Any], put: list[list[Any]]) -> int:
         """Keeps a game with what was put in place by hand; gives its number."""

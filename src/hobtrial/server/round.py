@@ -5,13 +5,13 @@ from __future__ import annotations
 from fastapi import APIRouter, HTTPException
 
 from ..core.reporting import Report, groups, idea_of, why_changed, without
-from ..store import Classes, Exercises, Rounds
+from ..store import Classes, Exercises, Lessons, Rounds
 from ..store.store import Row
 from .access import Teacher, TeacherId
 from .building import NO_ROUND, group_view, student_row, together
 from .deps import Parts
 from .plays import NO_EXERCISE
-from .views import ChangedMarks, NewRound, Opened, RoundView, Sorry, Waiting, Withdrawal
+from .views import ChangedMarks, NewRound, Opened, RoundView, Sorry, Waiting, Withdrawal, WithoutTry
 
 router = APIRouter(prefix="/api/rounds", tags=["round"])
 
@@ -28,6 +28,7 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
         before = Rounds.reports_before(connection, round_id)
         withdrawn = Rounds.withdrawn(connection, round_id)
         predictions = Rounds.predictions(connection, round_id)
+        everybody = {each["id"]: each for each in Lessons.everybody(connection, round_id)}
     reports: dict[int, Report] = {each["id"]: each["report"] for each in submissions if each["report"] is not None}
     kept = [(each["id"], without(each["report"], each["student"], withdrawn)) for each in submissions if each["report"]]
     taken = [group for group in groups(reports.items()) if (group.key, None) in withdrawn]
@@ -42,14 +43,30 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
         class_id=row["class_id"],
         class_name=row["class"],
         out_of=row["out_of"],
-        opened_at=row["opened_at"],
+        **{key: row[key] for key in ("opened_at", "opens_at", "due_at", "closes_at", "given_back_at")},
+        shows_hidden=row["shows_hidden"],
+        watches=row["watches"],
+        without=[
+            WithoutTry(
+                student_id=each["id"],
+                student=each["name"],
+                excused=each["excused"],
+                due_at=each["due_at"],
+                seen=each["seen_at"] is not None,
+            )
+            for each in everybody.values()
+            if each["number"] is None and each["left_at"] is None
+        ],
         trials=len(submissions) * sum(len(each.get("trials", [""])) for each in row["scenarios"]),
         game_seconds=len(submissions) * row["seconds"],
         done=len(reports),
         marking_trouble=parts.marking.trouble if len(reports) < len(submissions) else None,
         seconds=took if took is not None and took > 0 else None,
         scenarios=row["scenarios"],
-        students=[student_row(each, withdrawn, predictions.get(each["id"], {})) for each in submissions],
+        students=[
+            student_row(each, withdrawn, predictions.get(each["id"], {}), everybody[each["student_id"]], row["due_at"])
+            for each in submissions
+        ],
         groups=[
             *(group_view(group, reports[group.typical]) for group in groups(kept)),
             *(group_view(group, reports[group.typical], withdrawn=True) for group in taken),

@@ -6,67 +6,25 @@ Of a hidden scenario there are its marks and nothing else; help goes as far as t
 from __future__ import annotations
 
 import asyncio
-from datetime import datetime
 
 from fastapi import APIRouter, HTTPException
-from pydantic import BaseModel
+from fastapi.responses import JSONResponse
 
-from ..core.reporting import Report, for_student, without
-from ..core.script.tree import ChangedLine
-from ..store import Desks, Rounds
-from ..store.store import Row
+from ..core.reporting import Withdrawn
+from ..crew import WorkerGoneError
+from ..store import Desks, Lessons, Rounds
+from ..store.store import Connection, Row
 from .access import NOT_THERE, StudentId
-from .checking import text_of
+from .checked import NO_SCENARIO
+from .checking import handed_in_try
 from .deps import Parts
-from .desk_views import DeskCheck, DeskRound, DeskTry, DeskView
+from .desk_views import DeskRound, DeskView
+from .handed_in import handed_in_view
+from .lesson_views import HandedIn, Reply
+from .trial_views import TrialView
+from .views import Sorry
 
 router = APIRouter(prefix="/api/desk", tags=["desk"])
-
-
-class HandedInScenario(BaseModel):
-    """A scenario; of a hidden one only the marks."""
-
-    name: str
-    marks: float
-    out_of: float
-    checks: list[DeskCheck]
-
-
-class HandedInFinding(BaseModel):
-    """What was found in a try that was given back, as far as it is told by now."""
-
-    marks_lost: float
-    scenarios: list[str]
-    nudge: str
-    happened: list[str]
-    title: str | None
-    pointer: str | None
-    fix: list[ChangedLine] | None
-    certain: bool
-
-
-class DeskSubmission(BaseModel):
-    """A try of one's own, with what was found."""
-
-    id: int
-    round_id: int
-    title: str
-    number: int
-    source: str
-    marks: float | None
-    out_of: float
-    own_marks: float | None
-    comment: str
-    """The teacher's words."""
-    unmarked: str
-    given_back: bool
-    """Whether the teacher has given it back; before that nothing is told of its marks."""
-    handed_in_at: datetime
-    late: bool
-    with_name: str | None
-    scenarios: list[HandedInScenario]
-    findings: list[HandedInFinding]
-    advice: list[str]
 
 
 @router.get("")
@@ -83,72 +41,62 @@ def desk(parts: Parts, student_id: StudentId) -> DeskView:
 
 
 @router.get("/submissions/{submission_id}")
-async def submission(submission_id: int, parts: Parts, student_id: StudentId) -> DeskSubmission:
-    """One's own try."""
+async def submission(submission_id: int, parts: Parts, student_id: StudentId) -> HandedIn:
+    """One's own try. Nothing of its marks is told before it is given back, but those of hidden scenarios where the
+    teacher allows it.
+    """
 
-    def read() -> tuple[Row, Row, set[tuple[str, str | None]]]:
+    def read() -> tuple[Row, Row, Withdrawn]:
         with parts.store.transaction() as connection:
-            row = Rounds.one_submission(connection, submission_id)
-            if row is None:
-                raise HTTPException(404, NOT_THERE["submission"])
+            row = _own(connection, submission_id)
             times = Desks.times(connection, row["round_id"], student_id)
             return row, times, Rounds.withdrawn(connection, row["round_id"])
 
     row, times, withdrawn = await asyncio.to_thread(read)
     exercise = await parts.marker.open(row["version_id"])
-    report, given_back = row["report"], times["given_back_at"] is not None
-    kept = without(report, row["student"], withdrawn) if given_back and isinstance(report, Report) else None
-    shown = for_student(kept, exercise.help, row["number"], [bool(each["visible"]) for each in exercise.scenarios])
-    return DeskSubmission(
-        id=submission_id,
-        round_id=row["round_id"],
-        title=exercise.title,
-        number=row["number"],
-        source=text_of(row["source"]),
-        marks=shown.marks,
-        out_of=exercise.out_of,
-        own_marks=row["own_marks"] if given_back else None,
-        comment=(row["own_comment"] or "") if given_back else "",
-        given_back=given_back,
-        handed_in_at=row["handed_in_at"],
-        late=times["due_at"] is not None and row["handed_in_at"] > times["due_at"],
-        with_name=row["with_name"],
-        unmarked=shown.unmarked,
-        scenarios=[
-            HandedInScenario(
-                name=each.name,
-                marks=each.marks,
-                out_of=each.out_of,
-                checks=[DeskCheck(verdict=check.verdict, because=check.because) for check in each.checks],
-            )
-            for each in shown.scenarios
-        ],
-        findings=[
-            HandedInFinding(
-                marks_lost=each.marks_lost,
-                scenarios=list(each.scenarios),
-                nudge=each.nudge,
-                happened=list(each.happened),
-                title=each.title,
-                pointer=each.pointer,
-                fix=list(each.fix) if each.fix is not None else None,
-                certain=each.certain,
-            )
-            for each in shown.findings
-        ],
-        advice=list(shown.advice),
-    )
+    give = times["given_back_at"] is not None
+    view = handed_in_view(row, exercise, row["round_id"], times, withdrawn, give=give)
+    if not give and times["shows_hidden"] and row["report"] is not None:
+        whole = handed_in_view(row, exercise, row["round_id"], times, withdrawn, give=True)
+        seen = [bool(each["visible"]) for each in exercise.scenarios]
+        view.scenarios = [each for each, shown in zip(whole.scenarios, seen, strict=False) if not shown]
+    return view
 
 
-def handed_in_try(row: Row, times: Row) -> DeskTry:
-    """A try as its student sees it; `times` are those of its round. Marks are told once they are given back."""
-    report = row["report"] if times["given_back_at"] is not None else None
-    return DeskTry(
-        id=row["id"],
-        number=row["number"],
-        handed_in_at=row["handed_in_at"],
-        late=times["due_at"] is not None and row["handed_in_at"] > times["due_at"],
-        with_name=row["with_name"],
-        marks=report.marks if isinstance(report, Report) else None,
-        own_marks=row["own_marks"] if times["given_back_at"] is not None else None,
-    )
+@router.put("/submissions/{submission_id}/reply", status_code=204)
+def reply(submission_id: int, given: Reply, parts: Parts, student_id: StudentId) -> None:
+    """Answers what was given back, in one line."""
+    with parts.store.transaction() as connection:
+        Lessons.set_reply(connection, submission_id, " ".join(given.reply.split()))
+
+
+@router.get(
+    "/submissions/{submission_id}/scenarios/{number}",
+    response_model=TrialView,
+    responses={404: {"model": Sorry}, 503: {"model": Sorry}},
+)
+async def one_trial(submission_id: int, number: int, parts: Parts, student_id: StudentId) -> JSONResponse:
+    """A run of one's own try in a scenario that is shown, once the try is given back; without the reference."""
+
+    def read() -> tuple[Row, Row]:
+        with parts.store.transaction() as connection:
+            row = _own(connection, submission_id)
+            return row, Desks.times(connection, row["round_id"], student_id)
+
+    row, times = await asyncio.to_thread(read)
+    exercise = await parts.marker.open(row["version_id"])
+    shown = 0 <= number < len(exercise.scenarios) and exercise.scenarios[number]["visible"]
+    if not shown or times["given_back_at"] is None:
+        raise HTTPException(404, NO_SCENARIO)
+    try:
+        trial = await parts.crew.replay(exercise, bytes(row["source"]), number, beside=False)
+    except WorkerGoneError:
+        raise HTTPException(503, "The machine ended this run before it could be shown. The marks are kept.") from None
+    return JSONResponse({**trial, "version_id": row["version_id"]})
+
+
+def _own(connection: Connection, submission_id: int) -> Row:
+    row = Rounds.one_submission(connection, submission_id)
+    if row is None:
+        raise HTTPException(404, NOT_THERE["submission"])
+    return row

@@ -4,15 +4,14 @@ from __future__ import annotations
 
 import asyncio
 from collections.abc import Mapping
-from dataclasses import replace
 from typing import Any
 
 from fastapi import APIRouter, HTTPException
-from fastapi.responses import HTMLResponse, JSONResponse
+from fastapi.responses import JSONResponse
 
 from hobtrial.core.script.tree import with_changes
 
-from ..core.reporting import FindingReport, Report, Withdrawn, for_student, foretold, to_json, turned, withdrawn_for
+from ..core.reporting import FindingReport, Report, Withdrawn, foretold, to_json, turned, withdrawn_for
 from ..core.script import Unreadable
 from ..core.script.read import decode
 from ..crew import WorkerGoneError
@@ -21,7 +20,6 @@ from ..store.store import Row
 from .access import Teacher
 from .building import verdicts_of
 from .deps import Parts
-from .feedback import feedback_page
 from .trial_views import TrialView
 from .views import (
     EarlierSubmission,
@@ -79,6 +77,8 @@ def one_submission(submission_id: int, parts: Parts) -> SubmissionView:
         own_comment=row["own_comment"] or "",
         own_by=row["own_by"] or "",
         own_at=row["own_at"],
+        reply=row["reply"],
+        with_name=row["with_name"],
         scenarios=round_row["scenarios"],
         findings=[_finding(found, others, row["student"], withdrawn) for found in report.findings] if report else [],
         advice=[each.text for each in report.advice] if report else [],
@@ -140,21 +140,6 @@ async def try_change(submission_id: int, index: int, parts: Parts) -> TriedChang
     )
 
 
-@router.get("/{submission_id}/feedback", response_class=HTMLResponse, responses={404: {"model": Sorry}})
-async def feedback(submission_id: int, parts: Parts) -> HTMLResponse:
-    """A sheet for the student to print: marks, what was found as far as they may see it, the teacher's comment."""
-    view = await asyncio.to_thread(one_submission, submission_id, parts)
-    row, _ = await asyncio.to_thread(_row, parts, submission_id)
-    exercise = await parts.marker.open(row["version_id"])
-    report: Report | None = row["report"]
-    kept = None
-    if report is not None:
-        taken = {each.key for each in view.findings if each.withdrawn}
-        kept = replace(report, findings=tuple(each for each in report.findings if each.key not in taken))
-    shown = for_student(kept, exercise.help, view.number, [each.visible for each in view.scenarios])
-    return HTMLResponse(feedback_page(view, shown))
-
-
 def _shortest_words(report: Report | None) -> dict[int, str]:
     scenarios = report.scenarios if report else ()
     return {number: each.shortest.words for number, each in enumerate(scenarios) if each.shortest is not None}
@@ -198,12 +183,19 @@ def _neighbour(submissions: list[Row], submission_id: int, step: int) -> Neighbo
 
 @router.get("/{submission_id}/scenarios/{number}", response_model=TrialView, responses={503: {"model": Sorry}})
 async def one_trial(
-    submission_id: int, number: int, parts: Parts, trial: int = 0, shortest: bool = False, earlier: bool = False
+    submission_id: int,
+    number: int,
+    parts: Parts,
+    trial: int = 0,
+    shortest: bool = False,
+    earlier: bool = False,
+    alone: bool = False,
 ) -> JSONResponse:
     """Plays a trial of a scenario again, with the whole trace; the same input gives the same trace each time.
 
     With `earlier`, the student's try before this one is played beside it in the reference's place. With
-    `shortest`, a wild scenario is played with the shortest inputs that still break a check.
+    `shortest`, a wild scenario is played with the shortest inputs that still break a check. With `alone`, nothing
+    of the reference is in it: for a sheet that is given back.
     """
     row, scenarios = await asyncio.to_thread(_row, parts, submission_id)
     if not 0 <= number < len(scenarios):
@@ -216,7 +208,9 @@ async def one_trial(
     cut_down = found.scenario if found else None
     exercise = await parts.marker.open(row["version_id"])
     try:
-        replay: dict[str, Any] = await parts.crew.replay(exercise, bytes(row["source"]), number, cut_down, trial=trial)
+        replay: dict[str, Any] = await parts.crew.replay(
+            exercise, bytes(row["source"]), number, cut_down, trial=trial, beside=not alone
+        )
         replay["version_id"] = row["version_id"]
         before = await asyncio.to_thread(_before, parts, submission_id) if earlier else None
         if before is not None:

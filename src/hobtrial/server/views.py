@@ -88,10 +88,29 @@ class Guesses(Given):
     guesses: dict[Annotated[str, Field(max_length=60)], Annotated[str, Field(max_length=60)]] = Field(max_length=20)
 
 
+class WithoutTry(BaseModel):
+    """A student of a round who has handed in nothing yet."""
+
+    student_id: int
+    student: str
+    excused: bool
+    due_at: datetime | None
+    """A later date of their own."""
+    seen: bool
+    """Whether they have been at their desk."""
+
+
 class StudentRow(BaseModel):
     """A student's last try in a round; `verdicts` has a list a scenario, empty where nothing ran."""
 
     submission_id: int
+    student_id: int
+    late: bool
+    with_name: str | None
+    """The other one whose try it is, too."""
+    given_back: bool
+    reply: str
+    """The student's one line about what was given back."""
     student: str
     number: int
     status: Status
@@ -196,6 +215,13 @@ class RoundView(BaseModel):
     class_name: str
     out_of: float
     opened_at: datetime
+    opens_at: datetime | None
+    due_at: datetime | None
+    closes_at: datetime | None
+    shows_hidden: bool
+    watches: bool
+    given_back_at: datetime | None
+    without: list[WithoutTry]
     trials: int
     game_seconds: float
     done: int
@@ -286,6 +312,9 @@ class SubmissionView(BaseModel):
     """For wild scenarios that found something: the shortest inputs, in words."""
     own_marks: float | None
     own_comment: str
+    reply: str
+    """The student's one line about what was given back."""
+    with_name: str | None
     own_by: str
     own_at: datetime | None
     scenarios: list[ScenarioHead]

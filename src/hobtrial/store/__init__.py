@@ -6,6 +6,7 @@ from .cluster import Cluster, program_of
 from .desks import Desks, StaleTextError
 from .drafts import Draft, Drafts, StaleDraftError
 from .exercises import Exercises
+from .lessons import Lessons
 from .plays import Plays
 from .reports import Reports
 from .rounds import Rounds
@@ -22,6 +23,7 @@ __all__ = [
     "Drafts",
     "Everything",
     "Exercises",
+    "Lessons",
     "Person",
     "Plays",
     "Reports",

@@ -51,7 +51,7 @@ class Rounds:
     @staticmethod
     def of_student(connection: Connection, student_id: int) -> tuple[list[Row], list[Row]]:
         """The rounds of a student's class, the newest first, and all tries of the student."""
-        tries = [_with_report(row) for row in _SQL.tries_of_student(connection, student_id=student_id)]
+        tries = [with_report(row) for row in _SQL.tries_of_student(connection, student_id=student_id)]
         return list(_SQL.rounds_of_student(connection, student_id=student_id)), tries
 
     @staticmethod
@@ -63,13 +63,13 @@ class Rounds:
     @staticmethod
     def submissions(connection: Connection, round_id: int) -> list[Row]:
         """The last try of each student, by name; `report` is a `Report`, or None for one that waits."""
-        return [_with_report(row) for row in _SQL.latest_submissions(connection, round_id=round_id)]
+        return [with_report(row) for row in _SQL.latest_submissions(connection, round_id=round_id)]
 
     @staticmethod
     def one_submission(connection: Connection, submission_id: int) -> Row | None:
         """One try with its text and its report."""
         row: Row | None = _SQL.one_submission(connection, submission_id=submission_id)
-        return None if row is None else _with_report(row)
+        return None if row is None else with_report(row)
 
     @staticmethod
     def others_with(connection: Connection, round_id: int, submission_id: int) -> dict[str, int]:
@@ -143,7 +143,7 @@ class Rounds:
     def submission_before(connection: Connection, submission_id: int) -> Row | None:
         """The same student's try before a try, with its text and report."""
         row: Row | None = _SQL.submission_before(connection, submission_id=submission_id)
-        return None if row is None else _with_report(row)
+        return None if row is None else with_report(row)
 
     @staticmethod
     def unmarked(connection: Connection, round_id: int) -> list[str]:
@@ -163,5 +163,6 @@ class Rounds:
         _SQL.marking_begins(connection, round_id=round_id)
 
 
-def _with_report(row: Row) -> Row:
+def with_report(row: Row) -> Row:
+    """A row whose `report` is a `Report`, or None."""
     return {**row, "report": None if row["report"] is None else from_json(row["report"])}

@@ -517,9 +517,50 @@ export interface paths {
         };
         /**
          * Submission
-         * @description One's own try.
+         * @description One's own try. Nothing of its marks is told before it is given back, but those of hidden scenarios where the
+         *     teacher allows it.
          */
         get: operations["submission_api_desk_submissions__submission_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/submissions/{submission_id}/reply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Reply
+         * @description Answers what was given back, in one line.
+         */
+        put: operations["reply_api_desk_submissions__submission_id__reply_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/submissions/{submission_id}/scenarios/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Trial
+         * @description A run of one's own try in a scenario that is shown, once the try is given back; without the reference.
+         */
+        get: operations["one_trial_api_desk_submissions__submission_id__scenarios__number__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -915,6 +956,226 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rounds/{round_id}/times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Times
+         * @description Sets when a round opens, is due and closes, and what students see of it.
+         */
+        put: operations["set_times_api_rounds__round_id__times_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/students/{student_id}/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Standing
+         * @description Excuses a student from a round, or gives them a later date.
+         */
+        put: operations["set_standing_api_rounds__round_id__students__student_id__standing_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/give-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Back
+         * @description Gives marks and findings back, to everybody or to one student; or takes them back.
+         */
+        post: operations["give_back_api_rounds__round_id__give_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy
+         * @description Sets the same exercise for another class of the teacher's.
+         */
+        post: operations["copy_api_rounds__round_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheets
+         * @description The feedback sheets of a round, as the students see them once they are given back.
+         */
+        get: operations["sheets_api_rounds__round_id__sheets_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Work
+         * @description A class at work, as it is now.
+         */
+        get: operations["work_api_rounds__round_id__work_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/work/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Live
+         * @description The same as server-sent events: one now, and another whenever something has changed.
+         */
+        get: operations["live_api_rounds__round_id__work_live_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/students/{student_id}/desk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Desk Now
+         * @description What is on a student's desk now, to be read. Where drafts are not watched, nobody sees it.
+         */
+        get: operations["desk_now_api_rounds__round_id__students__student_id__desk_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/ledger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ledger
+         * @description A class over the term: students by exercises, concepts over time, and what to teach next.
+         */
+        get: operations["ledger_api_classes__class_id__ledger_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/ledger.{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ledger File
+         * @description The ledger as a table to take along: a row a student, a column an exercise, and one for each concept.
+         */
+        get: operations["ledger_file_api_classes__class_id__ledger__form__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/closer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Closer
+         * @description A round more closely: what each check tells, and pairs of scripts to ask about. For the teacher's eyes only.
+         */
+        get: operations["closer_api_rounds__round_id__closer_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/submissions/{submission_id}": {
         parameters: {
             query?: never;
@@ -975,26 +1236,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/submissions/{submission_id}/feedback": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Feedback
-         * @description A sheet for the student to print: marks, what was found as far as they may see it, the teacher's comment.
-         */
-        get: operations["feedback_api_submissions__submission_id__feedback_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/submissions/{submission_id}/own": {
         parameters: {
             query?: never;
@@ -1047,7 +1288,8 @@ export interface paths {
          * @description Plays a trial of a scenario again, with the whole trace; the same input gives the same trace each time.
          *
          *     With `earlier`, the student's try before this one is played beside it in the reference's place. With
-         *     `shortest`, a wild scenario is played with the shortest inputs that still break a check.
+         *     `shortest`, a wild scenario is played with the shortest inputs that still break a check. With `alone`, nothing
+         *     of the reference is in it: for a sheet that is given back.
          */
         get: operations["one_trial_api_submissions__submission_id__scenarios__number__get"];
         put?: never;
@@ -1525,6 +1767,38 @@ export interface components {
             place: number;
         };
         /**
+         * AtWork
+         * @description A student of a round at work. `line` has the marks of each check, with how many seconds ago it was.
+         */
+        AtWork: {
+            /** Student Id */
+            student_id: number;
+            /** Student */
+            student: string;
+            /** Seen At */
+            seen_at: string | null;
+            /** Doing */
+            doing: string;
+            /** Line */
+            line: [
+                number,
+                number
+            ][];
+            /** Marks */
+            marks: number | null;
+            /** Asks Since */
+            asks_since: string | null;
+            stuck: components["schemas"]["StuckView"] | null;
+            /** Title */
+            title: string;
+            /** Tries */
+            tries: number;
+            /** Handed In */
+            handed_in: boolean;
+            /** Excused */
+            excused: boolean;
+        };
+        /**
          * BeginDraft
          * @description What a draft begins with: a version of an exercise, or nothing.
          */
@@ -1788,6 +2062,30 @@ export interface components {
             students: components["schemas"]["StudentLine"][];
         };
         /**
+         * CloserView
+         * @description A round looked at more closely: its checks, and scripts that are alike.
+         */
+        CloserView: {
+            /** Title */
+            title: string;
+            /** Class Name */
+            class_name: string;
+            /** Items */
+            items: components["schemas"]["ItemView"][];
+            /** Alike */
+            alike: components["schemas"]["LikeView"][];
+        };
+        /**
+         * ConceptOverTime
+         * @description How much of a concept the class had in each round, from 0 to 1; nothing where it was not asked for.
+         */
+        ConceptOverTime: {
+            /** Concept */
+            concept: string;
+            /** Shares */
+            shares: (number | null)[];
+        };
+        /**
          * CopyPiece
          * @description Copies of a piece in a row, each so far from the one before; named after its kind with the next number.
          */
@@ -1919,6 +2217,21 @@ export interface components {
             certain: boolean;
         };
         /**
+         * DeskNow
+         * @description What is on somebody's desk now, to be read.
+         */
+        DeskNow: {
+            /** Student */
+            student: string;
+            /** Source */
+            source: string;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+        };
+        /**
          * DeskRound
          * @description An exercise that is set, with one's own tries.
          */
@@ -1983,49 +2296,6 @@ export interface components {
             /** Name */
             name: string;
             predict: components["schemas"]["PredictView"] | null;
-        };
-        /**
-         * DeskSubmission
-         * @description A try of one's own, with what was found.
-         */
-        DeskSubmission: {
-            /** Id */
-            id: number;
-            /** Round Id */
-            round_id: number;
-            /** Title */
-            title: string;
-            /** Number */
-            number: number;
-            /** Source */
-            source: string;
-            /** Marks */
-            marks: number | null;
-            /** Out Of */
-            out_of: number;
-            /** Own Marks */
-            own_marks: number | null;
-            /** Comment */
-            comment: string;
-            /** Unmarked */
-            unmarked: string;
-            /** Given Back */
-            given_back: boolean;
-            /**
-             * Handed In At
-             * Format: date-time
-             */
-            handed_in_at: string;
-            /** Late */
-            late: boolean;
-            /** With Name */
-            with_name: string | null;
-            /** Scenarios */
-            scenarios: components["schemas"]["HandedInScenario"][];
-            /** Findings */
-            findings: components["schemas"]["HandedInFinding"][];
-            /** Advice */
-            advice: string[];
         };
         /**
          * DeskTask
@@ -2436,6 +2706,14 @@ export interface components {
             changes: components["schemas"]["ChangedLine"][];
         };
         /**
+         * ForClass
+         * @description For which class a round is copied.
+         */
+        ForClass: {
+            /** Class Id */
+            class_id: number;
+        };
+        /**
          * GivenPassword
          * @description A password that the owner gives a teacher.
          */
@@ -2450,6 +2728,19 @@ export interface components {
         GivenText: {
             /** Source */
             source: string;
+        };
+        /**
+         * GivingBack
+         * @description To whom marks and findings are given back: to everybody, or to one student; or that they are taken back.
+         */
+        GivingBack: {
+            /** Student Id */
+            student_id?: number | null;
+            /**
+             * Back
+             * @default true
+             */
+            back?: boolean;
         };
         /**
          * GroupView
@@ -2502,20 +2793,6 @@ export interface components {
             };
         };
         /**
-         * HandedIn
-         * @description What became of files that were handed in; the doubtful ones wait for an answer.
-         */
-        HandedIn: {
-            /** Handed In */
-            handed_in: number;
-            /** Doubtful */
-            doubtful: components["schemas"]["DoubtView"][];
-            /** Left Out */
-            left_out: components["schemas"]["LeftOut"][];
-            /** Students */
-            students: string[];
-        };
-        /**
          * HandedInAtDesk
          * @description A text was handed in.
          */
@@ -2526,6 +2803,19 @@ export interface components {
             late: boolean;
         };
         /**
+         * HandedInCheck
+         * @description A check of a visible scenario.
+         */
+        HandedInCheck: {
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "held" | "broken" | "not reached";
+            /** Because */
+            because: string;
+        };
+        /**
          * HandedInFinding
          * @description What was found in a try that was given back, as far as it is told by now.
          */
@@ -2534,6 +2824,10 @@ export interface components {
             marks_lost: number;
             /** Scenarios */
             scenarios: string[];
+            /** Scenario */
+            scenario: number | null;
+            /** Frame */
+            frame: number | null;
             /** Nudge */
             nudge: string;
             /** Happened */
@@ -2542,6 +2836,8 @@ export interface components {
             title: string | null;
             /** Pointer */
             pointer: string | null;
+            /** Lines */
+            lines: components["schemas"]["SheetLineView"][];
             /** Fix */
             fix: components["schemas"]["ChangedLine"][] | null;
             /** Certain */
@@ -2559,7 +2855,7 @@ export interface components {
             /** Out Of */
             out_of: number;
             /** Checks */
-            checks: components["schemas"]["DeskCheck"][];
+            checks: components["schemas"]["HandedInCheck"][];
         };
         /**
          * Id
@@ -2568,6 +2864,30 @@ export interface components {
         Id: {
             /** Id */
             id: number;
+        };
+        /**
+         * IdeaNow
+         * @description A finding that students have now.
+         */
+        IdeaNow: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Students */
+            students: number;
+            /** Mended */
+            mended: number;
+        };
+        /**
+         * IdeaOverTime
+         * @description A finding and how many students had it in each round.
+         */
+        IdeaOverTime: {
+            /** Key */
+            key: string;
+            /** Students */
+            students: number[];
         };
         /**
          * InputView
@@ -2589,6 +2909,24 @@ export interface components {
             up: number;
             /** Until */
             until: string | null;
+        };
+        /**
+         * ItemView
+         * @description A check of an exercise: how many held it, and how well it tells apart who did well otherwise.
+         */
+        ItemView: {
+            /** Scenario */
+            scenario: string;
+            /** Expect */
+            expect: string;
+            /** Held */
+            held: number;
+            /** Apart */
+            apart: number | null;
+            /** Scripts */
+            scripts: number;
+            /** Tells Nothing */
+            tells_nothing: boolean;
         };
         /**
          * KeepText
@@ -2625,6 +2963,81 @@ export interface components {
             source: string;
         };
         /**
+         * LedgerCell
+         * @description What a student earned in a round: the teacher's own marks count where there are some.
+         */
+        LedgerCell: {
+            /** Round Id */
+            round_id: number;
+            /** Submission Id */
+            submission_id: number | null;
+            /** Marks */
+            marks: number | null;
+            /** Own Marks */
+            own_marks: number | null;
+            /** Late */
+            late: boolean;
+            /** Excused */
+            excused: boolean;
+            /** By Concept */
+            by_concept: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
+        };
+        /**
+         * LedgerRound
+         * @description A round as a column.
+         */
+        LedgerRound: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** Out Of */
+            out_of: number;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+        };
+        /**
+         * LedgerStudent
+         * @description A student as a row, with a cell for each round.
+         */
+        LedgerStudent: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Left */
+            left: boolean;
+            /** Cells */
+            cells: components["schemas"]["LedgerCell"][];
+        };
+        /**
+         * LedgerView
+         * @description A class over the term.
+         */
+        LedgerView: {
+            /** Class Id */
+            class_id: number;
+            /** Class Name */
+            class_name: string;
+            /** Rounds */
+            rounds: components["schemas"]["LedgerRound"][];
+            /** Students */
+            students: components["schemas"]["LedgerStudent"][];
+            /** Concepts */
+            concepts: components["schemas"]["ConceptOverTime"][];
+            /** Ideas */
+            ideas: components["schemas"]["IdeaOverTime"][];
+            /** Weakest */
+            weakest: string | null;
+            /** Next */
+            next: components["schemas"]["NextExercise"][];
+        };
+        /**
          * LeftOut
          * @description A file that cannot be handed in, and why.
          */
@@ -2633,6 +3046,22 @@ export interface components {
             file: string;
             /** Why */
             why: string;
+        };
+        /**
+         * LikeView
+         * @description Two scripts to ask about.
+         */
+        LikeView: {
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /** Share */
+            share: number;
+            /** First Lines */
+            first_lines: components["schemas"]["SheetLineView"][];
+            /** Second Lines */
+            second_lines: components["schemas"]["SheetLineView"][];
         };
         /**
          * ListRead
@@ -2779,6 +3208,18 @@ export interface components {
             name: string;
             /** Password */
             password: string;
+        };
+        /**
+         * NextExercise
+         * @description An exercise that is for a concept and was not set for the class yet.
+         */
+        NextExercise: {
+            /** Version Id */
+            version_id: number;
+            /** Title */
+            title: string;
+            /** Concept */
+            concept: string;
         };
         /**
          * NoticeView
@@ -3124,6 +3565,14 @@ export interface components {
             scenario?: number | null;
         };
         /**
+         * Reply
+         * @description What a student answers, in one line.
+         */
+        Reply: {
+            /** Reply */
+            reply: string;
+        };
+        /**
          * RoundSummary
          * @description A round as the Bench lists it. `spread` are the marks of all scripts, rising.
          */
@@ -3178,6 +3627,20 @@ export interface components {
              * Format: date-time
              */
             opened_at: string;
+            /** Opens At */
+            opens_at: string | null;
+            /** Due At */
+            due_at: string | null;
+            /** Closes At */
+            closes_at: string | null;
+            /** Shows Hidden */
+            shows_hidden: boolean;
+            /** Watches */
+            watches: boolean;
+            /** Given Back At */
+            given_back_at: string | null;
+            /** Without */
+            without: components["schemas"]["WithoutTry"][];
             /** Trials */
             trials: number;
             /** Game Seconds */
@@ -3323,6 +3786,18 @@ export interface components {
             about: boolean;
         };
         /**
+         * SheetLineView
+         * @description A line of a script; `about` are those that the finding is about.
+         */
+        SheetLineView: {
+            /** Number */
+            number: number;
+            /** Text */
+            text: string;
+            /** About */
+            about: boolean;
+        };
+        /**
          * SheetView
          * @description A group of findings for the projector or the printer: no names.
          */
@@ -3407,6 +3882,19 @@ export interface components {
             name: string;
         };
         /**
+         * Standing
+         * @description What is different for one student: excused, or a later date.
+         */
+        Standing: {
+            /**
+             * Excused
+             * @default false
+             */
+            excused?: boolean;
+            /** Due At */
+            due_at?: string | null;
+        };
+        /**
          * StepDraft
          * @description Undo (-1) or redo (1), from the step that is looked at.
          */
@@ -3486,6 +3974,26 @@ export interface components {
             who: string;
         };
         /**
+         * StuckView
+         * @description Why somebody counts as stuck, and since when.
+         */
+        StuckView: {
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "same" | "quiet";
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** Tries */
+            tries: number;
+            /** Title */
+            title: string;
+        };
+        /**
          * StudentIn
          * @description A student at the door.
          */
@@ -3520,6 +4028,16 @@ export interface components {
         StudentRow: {
             /** Submission Id */
             submission_id: number;
+            /** Student Id */
+            student_id: number;
+            /** Late */
+            late: boolean;
+            /** With Name */
+            with_name: string | null;
+            /** Given Back */
+            given_back: boolean;
+            /** Reply */
+            reply: string;
             /** Student */
             student: string;
             /** Number */
@@ -3598,6 +4116,10 @@ export interface components {
             own_marks: number | null;
             /** Own Comment */
             own_comment: string;
+            /** Reply */
+            reply: string;
+            /** With Name */
+            with_name: string | null;
             /** Own By */
             own_by: string;
             /** Own At */
@@ -3702,10 +4224,7 @@ export interface components {
             source: string;
             /** Scenario */
             scenario: number;
-            /**
-             * Show
-             * @default []
-             */
+            /** Show */
             show?: string[];
         };
         /**
@@ -3729,6 +4248,28 @@ export interface components {
             row: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * Times
+         * @description When a round opens, from when on one is late, when it closes; nothing means never.
+         */
+        Times: {
+            /** Opens At */
+            opens_at?: string | null;
+            /** Due At */
+            due_at?: string | null;
+            /** Closes At */
+            closes_at?: string | null;
+            /**
+             * Shows Hidden
+             * @default false
+             */
+            shows_hidden?: boolean;
+            /**
+             * Watches
+             * @default true
+             */
+            watches?: boolean;
         };
         /**
          * TraceView
@@ -3995,6 +4536,49 @@ export interface components {
             withdrawn: boolean;
         };
         /**
+         * WithoutTry
+         * @description A student of a round who has handed in nothing yet.
+         */
+        WithoutTry: {
+            /** Student Id */
+            student_id: number;
+            /** Student */
+            student: string;
+            /** Excused */
+            excused: boolean;
+            /** Due At */
+            due_at: string | null;
+            /** Seen */
+            seen: boolean;
+        };
+        /**
+         * WorkView
+         * @description A round while a class works on it. Nothing here is a mark.
+         */
+        WorkView: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** Class Name */
+            class_name: string;
+            /** Out Of */
+            out_of: number;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Minutes */
+            minutes: number;
+            /** Watches */
+            watches: boolean;
+            /** Students */
+            students: components["schemas"]["AtWork"][];
+            /** Ideas */
+            ideas: components["schemas"]["IdeaNow"][];
+        };
+        /**
          * WriteText
          * @description The text of a file: the reference, the starter, the brief, or a companion.
          */
@@ -4020,6 +4604,77 @@ export interface components {
             label: string;
             /** Value */
             value: unknown;
+        };
+        /**
+         * HandedIn
+         * @description A try with what was found, as its student sees it once it is given back.
+         */
+        hobtrial__server__lesson_views__HandedIn: {
+            /** Id */
+            id: number;
+            /** Round Id */
+            round_id: number;
+            /** Title */
+            title: string;
+            /** Class Name */
+            class_name: string;
+            /** Student */
+            student: string;
+            /** Number */
+            number: number;
+            /**
+             * Handed In At
+             * Format: date-time
+             */
+            handed_in_at: string;
+            /** Late */
+            late: boolean;
+            /** With Name */
+            with_name: string | null;
+            /** Given Back */
+            given_back: boolean;
+            /** Source */
+            source: string;
+            /** Marks */
+            marks: number | null;
+            /** Out Of */
+            out_of: number;
+            /** Own Marks */
+            own_marks: number | null;
+            /** Comment */
+            comment: string;
+            /** Reply */
+            reply: string;
+            /** Unmarked */
+            unmarked: string;
+            /** Scenarios */
+            scenarios: components["schemas"]["HandedInScenario"][];
+            /** By Concept */
+            by_concept: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
+            /** By Task */
+            by_task: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
+            /** Findings */
+            findings: components["schemas"]["HandedInFinding"][];
+            /** Advice */
+            advice: string[];
+        };
+        /**
+         * HandedIn
+         * @description What became of files that were handed in; the doubtful ones wait for an answer.
+         */
+        hobtrial__server__views__HandedIn: {
+            /** Handed In */
+            handed_in: number;
+            /** Doubtful */
+            doubtful: components["schemas"]["DoubtView"][];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOut"][];
+            /** Students */
+            students: string[];
         };
         /**
          * Began
@@ -6706,7 +7361,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DeskSubmission"];
+                    "application/json": components["schemas"]["hobtrial__server__lesson_views__HandedIn"];
                 };
             };
             /** @description Nobody is signed in. */
@@ -6746,6 +7401,161 @@ export interface operations {
                 };
             };
             /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    reply_api_desk_submissions__submission_id__reply_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Reply"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    one_trial_api_desk_submissions__submission_id__scenarios__number__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Service Unavailable */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8286,7 +9096,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HandedIn"];
+                    "application/json": components["schemas"]["hobtrial__server__views__HandedIn"];
                 };
             };
             /** @description What was sent cannot be taken apart. */
@@ -8335,6 +9145,833 @@ export interface operations {
                 };
             };
             /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    set_times_api_rounds__round_id__times_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Times"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    set_standing_api_rounds__round_id__students__student_id__standing_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Standing"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    give_back_api_rounds__round_id__give_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivingBack"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    copy_api_rounds__round_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ForClass"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    sheets_api_rounds__round_id__sheets_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["hobtrial__server__lesson_views__HandedIn"][];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    work_api_rounds__round_id__work_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    live_api_rounds__round_id__work_live_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    desk_now_api_rounds__round_id__students__student_id__desk_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskNow"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    ledger_api_classes__class_id__ledger_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    ledger_file_api_classes__class_id__ledger__form__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+                form: "csv" | "ods" | "xlsx";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    closer_api_rounds__round_id__closer_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CloserView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8565,73 +10202,6 @@ export interface operations {
             };
         };
     };
-    feedback_api_submissions__submission_id__feedback_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                submission_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/html": string;
-                };
-            };
-            /** @description Nobody is signed in. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Sorry"];
-                };
-            };
-            /** @description This is not for whoever asks, or was not sent by a page of ours. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Sorry"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Sorry"];
-                };
-            };
-            /** @description What was sent cannot be read, or cannot be so. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Sorry"];
-                };
-            };
-            /** @description The records cannot be reached just now. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Sorry"];
-                };
-            };
-        };
-    };
     own_mark_api_submissions__submission_id__own_put: {
         parameters: {
             query?: never;
@@ -8813,6 +10383,7 @@ export interface operations {
                 trial?: number;
                 shortest?: boolean;
                 earlier?: boolean;
+                alone?: boolean;
             };
             header?: never;
             path: {

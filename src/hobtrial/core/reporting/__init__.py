@@ -2,6 +2,7 @@
 
 from .changed import Turned, turned, why_changed
 from .groups import Group, Variant, groups
+from .items import Item, items, point_biserial
 from .making import Marked, explained, mark, report, unmarked
 from .predictions import Foretold, Guess, foretold, is_right, must_foretell
 from .replay import predict_json, replay, scene_json, stop_json, variables_json
@@ -24,10 +25,12 @@ from .report import (
 from .small import SmallStrip, small_strips
 from .student import SeenFinding, StudentReport, for_student, tries_until
 from .withdrawing import Withdrawn, withdrawn_for, without
+from .work import Checked, Idea, Stuck, ideas_now, stuck
 
 __all__ = [
     "EDITION",
     "CheckReport",
+    "Checked",
     "CraftReport",
     "Fault",
     "FindingReport",
@@ -35,6 +38,8 @@ __all__ = [
     "Foretold",
     "Group",
     "Guess",
+    "Idea",
+    "Item",
     "Marked",
     "PartMarks",
     "ProblemReport",
@@ -43,6 +48,7 @@ __all__ = [
     "SeenFinding",
     "SmallStrip",
     "Status",
+    "Stuck",
     "StudentReport",
     "Turned",
     "Variant",
@@ -53,15 +59,19 @@ __all__ = [
     "from_json",
     "groups",
     "idea_of",
+    "ideas_now",
     "is_right",
+    "items",
     "mark",
     "must_foretell",
+    "point_biserial",
     "predict_json",
     "replay",
     "report",
     "scene_json",
     "small_strips",
     "stop_json",
+    "stuck",
     "to_json",
     "tries_until",
     "turned",

@@ -26,8 +26,10 @@ SELECT name, content FROM exercise_file WHERE version_id = :version_id ORDER BY 
 
 -- name: newest_versions()
 -- In the order in which the exercises were made.
-SELECT version_id, version_number, title, out_of, scenarios FROM (
-    SELECT DISTINCT ON (exercise_id) exercise_id, id AS version_id, number AS version_number, title, out_of, jsonb_array_length(scenarios) AS scenarios
+SELECT version_id, version_number, title, out_of, scenarios, concepts FROM (
+    SELECT DISTINCT ON (exercise_id) exercise_id, id AS version_id, number AS version_number, title, out_of, jsonb_array_length(scenarios) AS scenarios,
+           ARRAY(SELECT DISTINCT checks ->> 'concept' FROM jsonb_path_query(exercise_version.scenarios, '$[*].checks[*]') AS checks
+                 WHERE checks ->> 'concept' IS NOT NULL) AS concepts
     FROM exercise_version ORDER BY exercise_id, number DESC
 ) AS newest
 ORDER BY exercise_id;

@@ -32,7 +32,7 @@ ORDER BY round.opened_at DESC;
 -- name: one_round(round_id)^
 SELECT round.id, round.version_id, exercise_version.title, exercise_version.number AS version_number, exercise_version.out_of,
        exercise_version.seconds, exercise_version.scenarios, class.name AS class, round.class_id, round.opened_at, round.marking_since,
-       round.previous_version_id
+       round.previous_version_id, round.opens_at, round.due_at, round.closes_at, round.shows_hidden, round.watches, round.given_back_at
 FROM round
 JOIN exercise_version ON exercise_version.id = round.version_id
 JOIN class ON class.id = round.class_id
@@ -42,8 +42,9 @@ WHERE round.id = :round_id;
 -- The last try of each student of a round, with its report where it is made.
 SELECT DISTINCT ON (student.name) submission.id, submission.number, submission.digest, student.name AS student,
        coalesce(report.whole, unmarked.report) AS report, coalesce(report.made_at, unmarked.made_at) AS made_at,
-       own_mark.marks AS own_marks
+       own_mark.marks AS own_marks, submission.student_id, submission.handed_in_at, submission.reply, partner.name AS with_name
 FROM submission
+LEFT JOIN student AS partner ON partner.id = submission.with_id
 JOIN student ON student.id = submission.student_id
 JOIN round ON round.id = submission.round_id
 LEFT JOIN report ON report.version_id = round.version_id AND report.digest = submission.digest
@@ -54,13 +55,14 @@ ORDER BY student.name, submission.number DESC;
 
 -- name: one_submission(submission_id)^
 SELECT submission.id, submission.round_id, submission.student_id, submission.number, submission.handed_in_at, submission.source, submission.digest, student.name AS student, round.version_id,
-       partner.name AS with_name,
+       partner.name AS with_name, submission.reply, class.name AS class,
        coalesce(report.whole, unmarked.report) AS report, own_mark.marks AS own_marks, own_mark.comment AS own_comment, own_mark.by AS own_by,
        own_mark.made_at AS own_at
 FROM submission
 JOIN student ON student.id = submission.student_id
 LEFT JOIN student AS partner ON partner.id = submission.with_id
 JOIN round ON round.id = submission.round_id
+JOIN class ON class.id = round.class_id
 LEFT JOIN report ON report.version_id = round.version_id AND report.digest = submission.digest
 LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = submission.digest
 LEFT JOIN own_mark ON own_mark.submission_id = submission.id
