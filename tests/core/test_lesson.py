@@ -20,6 +20,10 @@ def check(minutes: float, *keys: str) -> Checked:
     return Checked(ago(minutes), 3, keys, tuple(f"about {key.split('|')[0]}" for key in keys))
 
 
+def unexplained(minutes: float) -> Checked:
+    return Checked(ago(minutes), 3, (), (), explained=False)
+
+
 class AtWork(unittest.TestCase):
     def test_who_is_stuck_and_who_is_quiet(self) -> None:
         same = [check(minutes, "boundary|score|0.1") for minutes in (6, 5, 4, 3)]
@@ -34,6 +38,7 @@ class AtWork(unittest.TestCase):
                 "same",
             ),
             ("one long ago that was mended", [check(12, "boundary|score|0.1"), check(1)], ago(20), None),
+            ("some that nobody looked at between", [*same[:3], unexplained(4), same[3]], ago(20), "same"),
             ("another one since", [*same[:3], check(2, "order|a|0.1")], ago(20), None),
             ("nothing for a while", [check(16)], ago(30), "quiet"),
             ("came a while ago and checked nothing", [], ago(18), "quiet"),

@@ -19,12 +19,16 @@ import { DeskTry } from "./screens/desk/DeskTry";
 import { Account } from "./screens/people/Account";
 import { ClassPage } from "./screens/people/ClassPage";
 import { Classes } from "./screens/people/Classes";
+import { Ledger } from "./screens/people/Ledger";
 import { Lists } from "./screens/people/Lists";
 import { Teachers } from "./screens/people/Teachers";
 import { Kept } from "./screens/trial/Kept";
 import { Play } from "./screens/play/Play";
 import { Round } from "./screens/round/Round";
+import { Closer } from "./screens/round/Closer";
 import { Sheet } from "./screens/round/Sheet";
+import { Sheets } from "./screens/round/Sheets";
+import { Work } from "./screens/round/Work";
 import { Workshop } from "./screens/workshop/Workshop";
 import { Trial } from "./screens/trial/Trial";
 import { applyAppearance } from "./shell/appearance";
@@ -44,6 +48,10 @@ const TEACHERS = [
   { path: "/sign-in", element: <Navigate to="/" replace /> },
   { path: "/rounds/:round", element: <Round /> },
   { path: "/rounds/:round/sheet", element: <Sheet /> },
+  { path: "/rounds/:round/sheets", element: <Sheets /> },
+  { path: "/rounds/:round/work", element: <Work /> },
+  { path: "/rounds/:round/closer", element: <Closer /> },
+  { path: "/classes/:class/ledger", element: <Ledger /> },
   { path: "/tries/:try/scenarios/:scenario", element: <Trial /> },
   { path: "/exercises/:version/play", element: <Play /> },
   { path: "/plays/:play", element: <Kept /> },

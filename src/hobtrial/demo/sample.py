@@ -6,11 +6,12 @@ from collections.abc import Callable, Iterable
 from pathlib import Path
 from typing import Final
 
-from ..core.exercise import is_part
+from ..core.exercise import STARTER, is_part
 from ..crew import OpenedExercise, digest_of
 from ..store import Classes, Exercises, Rounds, Store, Teachers
 from ..store.hashes import new_token
 from ..store.store import Connection
+from .term import AWAY, today, weeks
 from .tries import tries
 
 HERE: Final = Path(__file__).parent
@@ -64,6 +65,7 @@ def load_demo(
     `classes` are the exercises that the sample class has handed in: one a week, the last of them today.
     """
     handed = set(classes)
+    term: list[tuple[int, float, dict[str, tuple[int, int]]]] = []
     folders = {name: exercise_folder(name) for name in exercises()}
     with store.transaction() as connection:
         teacher_id = _teacher(connection)
@@ -83,8 +85,21 @@ def load_demo(
             texts = [(each.student, f"{each.student.casefold()}.py", each.source.encode()) for each in tries(name)]
             texts += [(file.removesuffix(".py").capitalize(), file, source) for file, source in hand_ins(name).items()]
             ids = Classes.add_students(connection, class_id, [student for student, _, _ in texts])
-            for student, file, source in texts:
-                Rounds.hand_in(connection, round_id, ids[student], file, source)
+            week = len(EXERCISES) - 1 if name == EXERCISES[0] else EXERCISES.index(name) - 1
+            made = {
+                student: (ids[student], Rounds.hand_in(connection, round_id, ids[student], file, source))
+                for student, file, source in texts
+                if (student, week) not in AWAY
+            }
+            if name == EXERCISES[0]:
+                last = {student: source for student, _, source in texts}
+                handed_today = {student: submission_id for student, (_, submission_id) in made.items()}
+                today(connection, round_id, last, ids, handed_today, files.get(STARTER, b""))
+            else:
+                away = {student: (ids[student], 0) for student, number in AWAY if number == week and student in ids}
+                term.append((round_id, float(exercise.out_of), {**made, **away}))
+    with store.transaction() as connection:
+        weeks(connection, term)
 
 
 def _teacher(connection: Connection) -> int:

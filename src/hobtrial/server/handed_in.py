@@ -9,7 +9,7 @@ from ..core.reporting import FindingReport, Report, SeenFinding, Withdrawn, for_
 from ..crew import OpenedExercise
 from ..store.store import Row
 from .checking import text_of
-from .lesson_views import HandedIn, HandedInCheck, HandedInFinding, HandedInScenario, SheetLineView
+from .lesson_views import FeedbackSheet, HandedInCheck, HandedInFinding, HandedInScenario, SheetLineView
 
 LINES_ROUND: Final = 2
 """Lines of a sheet before and after each that it is about."""
@@ -17,7 +17,7 @@ LINES_ROUND: Final = 2
 
 def handed_in_view(
     row: Row, exercise: OpenedExercise, round_id: int, times: Row, withdrawn: Withdrawn, *, give: bool
-) -> HandedIn:
+) -> FeedbackSheet:
     """A try. With `give`, everything that it may tell is told; before that only that it was handed in."""
     report: Report | None = row["report"]
     kept = without(report, row["student"], withdrawn) if give and report is not None else None
@@ -26,7 +26,7 @@ def handed_in_view(
     source = text_of(row["source"])
     found = {each.key: each for each in kept.findings} if kept is not None else {}
     told = kept is not None and kept.fault is None
-    return HandedIn(
+    return FeedbackSheet(
         id=row["id"],
         round_id=round_id,
         title=exercise.title,

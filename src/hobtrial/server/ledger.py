@@ -10,6 +10,7 @@ from fastapi import APIRouter, HTTPException
 from fastapi.responses import Response
 
 from ..core.exercise import BRIEF, REFERENCE, STARTER
+from ..core.explaining import idea_words
 from ..core.likeness import alike
 from ..core.reporting import PartMarks, Report, idea_of
 from ..core.reporting.items import items
@@ -39,6 +40,12 @@ router = APIRouter(prefix="/api", tags=["ledger"])
 
 RECENT: Final = 3
 """The last rounds in which a concept was asked for, by which it is said how much of it a class has just now."""
+OPEN: Final = {
+    "unsettled": "Marks were lost, and why stayed open",
+    "unreadable": "The script could not be read",
+    "craft": "It is not written as the exercise asks",
+}
+"""What findings are called together that have no idea in common but their kind."""
 TYPES: Final = {
     "csv": "text/csv; charset=utf-8",
     "ods": "application/vnd.oasis.opendocument.spreadsheet",
@@ -190,11 +197,17 @@ def _ideas(rounds: list[Row], findings: list[Row]) -> list[IdeaOverTime]:
     """How many students had each idea in each round, those of which most was seen first."""
     found: dict[str, dict[int, int]] = {}
     for row in findings:
-        idea = idea_of(row["key"])
+        slip = row["key"].partition("|")[0]
+        idea = slip if slip in OPEN else idea_of(row["key"])
         of = found.setdefault(idea, {})
         of[row["round_id"]] = of.get(row["round_id"], 0) + row["students"]
     ordered = sorted(found.items(), key=lambda entry: (-sum(entry[1].values()), entry[0]))
-    return [IdeaOverTime(key=key, students=[of.get(each["id"], 0) for each in rounds]) for key, of in ordered[:12]]
+    return [
+        IdeaOverTime(
+            key=key, title=OPEN.get(key) or idea_words(key, key), students=[of.get(each["id"], 0) for each in rounds]
+        )
+        for key, of in ordered[:12]
+    ]
 
 
 def _next(weakest: str | None, exercises: list[Row], set_already: set[str]) -> list[NextExercise]:

@@ -21,9 +21,9 @@ from .handed_in import handed_in_view
 from .lesson_views import (
     AtWork,
     DeskNow,
+    FeedbackSheet,
     ForClass,
     GivingBack,
-    HandedIn,
     IdeaNow,
     Standing,
     StuckView,
@@ -87,7 +87,7 @@ def copy(round_id: int, given: ForClass, parts: Parts, request: Request) -> Open
 
 
 @router.get("/{round_id}/sheets")
-async def sheets(round_id: int, parts: Parts) -> list[HandedIn]:
+async def sheets(round_id: int, parts: Parts) -> list[FeedbackSheet]:
     """The feedback sheets of a round, as the students see them once they are given back."""
 
     def read() -> tuple[Row | None, list[Row], Any, dict[int, Row]]:
@@ -160,7 +160,7 @@ def work_view(parts: Services, round_id: int, now: datetime) -> WorkView:
     checks: dict[int, list[Checked]] = {each["id"]: [] for each in everybody}
     for each in rows:
         if each["student_id"] in checks:
-            one = Checked(each["made_at"], each["marks"], tuple(each["keys"]), tuple(each["titles"]))
+            one = Checked(each["made_at"], each["marks"], tuple(each["keys"]), tuple(each["titles"]), each["explained"])
             checks[each["student_id"]].append(one)
     return WorkView(
         id=round_id,
@@ -180,9 +180,10 @@ def work_view(parts: Services, round_id: int, now: datetime) -> WorkView:
 
 def _at_work(row: Row, checks: list[Checked], since: datetime, now: datetime) -> AtWork:
     seen = row["seen_at"] if row["seen_at"] is not None and row["seen_at"] >= since else None
-    done = row["handed_in_at"] is not None and row["handed_in_at"] >= since
-    found = stuck(checks, seen, now) if seen is not None and not done else None
     last = checks[-1] if checks else None
+    handed = row["handed_in_at"]
+    done = handed is not None and handed >= since and (last is None or handed >= last.at)
+    found = stuck(checks, seen, now) if seen is not None and not done else None
     return AtWork(
         student_id=row["id"],
         student=row["name"],

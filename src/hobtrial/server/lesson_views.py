@@ -167,7 +167,7 @@ class HandedInFinding(BaseModel):
     certain: bool
 
 
-class HandedIn(BaseModel):
+class FeedbackSheet(BaseModel):
     """A try with what was found, as its student sees it once it is given back."""
 
     id: int
@@ -238,6 +238,7 @@ class IdeaOverTime(BaseModel):
     """A finding and how many students had it in each round."""
 
     key: str
+    title: str
     students: list[int]
 
 

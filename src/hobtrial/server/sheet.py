@@ -11,7 +11,7 @@ from fastapi import APIRouter, HTTPException
 from ..core.reporting import groups, without
 from ..core.script import Unreadable
 from ..core.script.read import decode
-from ..store import Rounds
+from ..store import Lessons, Rounds
 from .building import NO_ROUND, group_view
 from .deps import Parts
 from .views import SheetLine, SheetView, Sorry
@@ -25,13 +25,17 @@ MOST_LINES: Final = 4
 
 
 @router.get("/{round_id}/sheet", responses={404: {"model": Sorry}})
-def sheet(round_id: int, key: str, parts: Parts) -> SheetView:
-    """A group of findings for the projector or the printer: lines, question and reason, and nobody's name."""
+def sheet(round_id: int, key: str, parts: Parts, work: bool = False) -> SheetView:
+    """A group of findings for the projector or the printer: lines, question and reason, and nobody's name.
+
+    With `work`, it is of what the class checked last at their desks, and not of what was handed in.
+    """
     with parts.store.transaction() as connection:
         row = Rounds.one(connection, round_id)
         if row is None:
             raise HTTPException(404, NO_ROUND)
-        submissions = Rounds.submissions(connection, round_id)
+        found = Lessons.latest_checked(connection, round_id) if work else Rounds.submissions(connection, round_id)
+        submissions = [each for each in found if each["report"] is not None or not work]
         withdrawn = Rounds.withdrawn(connection, round_id)
         reports = {
             each["id"]: without(each["report"], each["student"], withdrawn) for each in submissions if each["report"]
@@ -39,7 +43,11 @@ def sheet(round_id: int, key: str, parts: Parts) -> SheetView:
         group = next((each for each in groups(reports.items()) if each.key == key), None)
         if group is None:
             raise HTTPException(404, "There is no such group of findings in this round any more.")
-        typical = Rounds.one_submission(connection, group.typical)
+        typical = (
+            next(each for each in submissions if each["id"] == group.typical)
+            if work
+            else Rounds.one_submission(connection, group.typical)
+        )
     assert typical is not None
     text = decode(bytes(typical["source"]))
     source = text.text if isinstance(text, Unreadable) else text
@@ -56,7 +64,7 @@ def sheet(round_id: int, key: str, parts: Parts) -> SheetView:
         happened=list(finding.happened),
         note=finding.note,
         lines=_excerpt(source, finding.lines),
-        typical=group_view(group, reports[group.typical]).typical,
+        typical=None if work else group_view(group, reports[group.typical]).typical,
     )
 
 

@@ -20,7 +20,7 @@ from .checking import handed_in_try
 from .deps import Parts
 from .desk_views import DeskRound, DeskView
 from .handed_in import handed_in_view
-from .lesson_views import HandedIn, Reply
+from .lesson_views import FeedbackSheet, Reply
 from .trial_views import TrialView
 from .views import Sorry
 
@@ -41,7 +41,7 @@ def desk(parts: Parts, student_id: StudentId) -> DeskView:
 
 
 @router.get("/submissions/{submission_id}")
-async def submission(submission_id: int, parts: Parts, student_id: StudentId) -> HandedIn:
+async def submission(submission_id: int, parts: Parts, student_id: StudentId) -> FeedbackSheet:
     """One's own try. Nothing of its marks is told before it is given back, but those of hidden scenarios where the
     teacher allows it.
     """

@@ -135,6 +135,27 @@ class Desks:
         return row
 
     @staticmethod
+    def date_back(
+        connection: Connection,
+        *,
+        checked_id: int | None = None,
+        submission_id: int | None = None,
+        desk: tuple[int, int] | None = None,
+        minutes: float,
+        asked: float | None = None,
+        doing: str = "writes",
+    ) -> None:
+        """Lets a check, a try or somebody's being at a desk (of a round and a student) have been so long ago."""
+        if checked_id is not None:
+            _SQL.date_checked_back(connection, checked_id=checked_id, minutes=minutes)
+        if submission_id is not None:
+            _SQL.date_submission_back(connection, submission_id=submission_id, minutes=minutes)
+        if desk is not None:
+            _SQL.date_desk_back(
+                connection, round_id=desk[0], student_id=desk[1], minutes=minutes, asked=asked, doing=doing
+            )
+
+    @staticmethod
     def hand_in(connection: Connection, round_id: int, student_id: int, source: bytes) -> int:
         """Hands in a text for whoever sits at a desk, each with what they expected of it. Gives the owner's try."""
         row = Desks.one(connection, round_id, student_id, source)

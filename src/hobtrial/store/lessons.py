@@ -80,6 +80,11 @@ class Lessons:
         return list(_SQL.checked_since(connection, round_id=round_id, since=since))
 
     @staticmethod
+    def latest_checked(connection: Connection, round_id: int) -> list[Row]:
+        """What each student checked last: text and report."""
+        return [with_report(row) for row in _SQL.latest_checked(connection, round_id=round_id)]
+
+    @staticmethod
     def desk_text(connection: Connection, round_id: int, student_id: int) -> Row | None:
         """What a student has at their desk now."""
         row: Row | None = _SQL.one_desk_text(connection, round_id=round_id, student_id=student_id)

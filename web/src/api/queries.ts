@@ -67,11 +67,12 @@ export const keptTrialQuery = (id: number) =>
     staleTime: Infinity,
   });
 
-export const sheetQuery = (round: number, key: string) =>
+/** With `work`, the sheet is of what the class checked last at their desks. */
+export const sheetQuery = (round: number, key: string, work: boolean) =>
   queryOptions({
-    queryKey: ["sheet", round, key],
+    queryKey: ["sheet", round, key, work],
     queryFn: () =>
-      ask("get", "/api/rounds/{round_id}/sheet", { params: { path: { round_id: round }, query: { key } } }),
+      ask("get", "/api/rounds/{round_id}/sheet", { params: { path: { round_id: round }, query: { key, work } } }),
   });
 
 /** Sends files as a form; `answers` say whose the doubtful ones are. */

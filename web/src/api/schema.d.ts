@@ -923,6 +923,8 @@ export interface paths {
         /**
          * Sheet
          * @description A group of findings for the projector or the printer: lines, question and reason, and nobody's name.
+         *
+         *     With `work`, it is of what the class checked last at their desks, and not of what was handed in.
          */
         get: operations["sheet_api_rounds__round_id__sheet_get"];
         put?: never;
@@ -2622,6 +2624,63 @@ export interface components {
             id?: string | null;
         };
         /**
+         * FeedbackSheet
+         * @description A try with what was found, as its student sees it once it is given back.
+         */
+        FeedbackSheet: {
+            /** Id */
+            id: number;
+            /** Round Id */
+            round_id: number;
+            /** Title */
+            title: string;
+            /** Class Name */
+            class_name: string;
+            /** Student */
+            student: string;
+            /** Number */
+            number: number;
+            /**
+             * Handed In At
+             * Format: date-time
+             */
+            handed_in_at: string;
+            /** Late */
+            late: boolean;
+            /** With Name */
+            with_name: string | null;
+            /** Given Back */
+            given_back: boolean;
+            /** Source */
+            source: string;
+            /** Marks */
+            marks: number | null;
+            /** Out Of */
+            out_of: number;
+            /** Own Marks */
+            own_marks: number | null;
+            /** Comment */
+            comment: string;
+            /** Reply */
+            reply: string;
+            /** Unmarked */
+            unmarked: string;
+            /** Scenarios */
+            scenarios: components["schemas"]["HandedInScenario"][];
+            /** By Concept */
+            by_concept: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
+            /** By Task */
+            by_task: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
+            /** Findings */
+            findings: components["schemas"]["HandedInFinding"][];
+            /** Advice */
+            advice: string[];
+        };
+        /**
          * FindingView
          * @description A finding with its sentences.
          */
@@ -2793,6 +2852,20 @@ export interface components {
             };
         };
         /**
+         * HandedIn
+         * @description What became of files that were handed in; the doubtful ones wait for an answer.
+         */
+        HandedIn: {
+            /** Handed In */
+            handed_in: number;
+            /** Doubtful */
+            doubtful: components["schemas"]["DoubtView"][];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOut"][];
+            /** Students */
+            students: string[];
+        };
+        /**
          * HandedInAtDesk
          * @description A text was handed in.
          */
@@ -2886,6 +2959,8 @@ export interface components {
         IdeaOverTime: {
             /** Key */
             key: string;
+            /** Title */
+            title: string;
             /** Students */
             students: number[];
         };
@@ -4604,77 +4679,6 @@ export interface components {
             label: string;
             /** Value */
             value: unknown;
-        };
-        /**
-         * HandedIn
-         * @description A try with what was found, as its student sees it once it is given back.
-         */
-        hobtrial__server__lesson_views__HandedIn: {
-            /** Id */
-            id: number;
-            /** Round Id */
-            round_id: number;
-            /** Title */
-            title: string;
-            /** Class Name */
-            class_name: string;
-            /** Student */
-            student: string;
-            /** Number */
-            number: number;
-            /**
-             * Handed In At
-             * Format: date-time
-             */
-            handed_in_at: string;
-            /** Late */
-            late: boolean;
-            /** With Name */
-            with_name: string | null;
-            /** Given Back */
-            given_back: boolean;
-            /** Source */
-            source: string;
-            /** Marks */
-            marks: number | null;
-            /** Out Of */
-            out_of: number;
-            /** Own Marks */
-            own_marks: number | null;
-            /** Comment */
-            comment: string;
-            /** Reply */
-            reply: string;
-            /** Unmarked */
-            unmarked: string;
-            /** Scenarios */
-            scenarios: components["schemas"]["HandedInScenario"][];
-            /** By Concept */
-            by_concept: {
-                [key: string]: components["schemas"]["PartMarks"];
-            };
-            /** By Task */
-            by_task: {
-                [key: string]: components["schemas"]["PartMarks"];
-            };
-            /** Findings */
-            findings: components["schemas"]["HandedInFinding"][];
-            /** Advice */
-            advice: string[];
-        };
-        /**
-         * HandedIn
-         * @description What became of files that were handed in; the doubtful ones wait for an answer.
-         */
-        hobtrial__server__views__HandedIn: {
-            /** Handed In */
-            handed_in: number;
-            /** Doubtful */
-            doubtful: components["schemas"]["DoubtView"][];
-            /** Left Out */
-            left_out: components["schemas"]["LeftOut"][];
-            /** Students */
-            students: string[];
         };
         /**
          * Began
@@ -7361,7 +7365,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["hobtrial__server__lesson_views__HandedIn"];
+                    "application/json": components["schemas"]["FeedbackSheet"];
                 };
             };
             /** @description Nobody is signed in. */
@@ -9010,6 +9014,7 @@ export interface operations {
         parameters: {
             query: {
                 key: string;
+                work?: boolean;
             };
             header?: never;
             path: {
@@ -9096,7 +9101,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["hobtrial__server__views__HandedIn"];
+                    "application/json": components["schemas"]["HandedIn"];
                 };
             };
             /** @description What was sent cannot be taken apart. */
@@ -9532,7 +9537,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["hobtrial__server__lesson_views__HandedIn"][];
+                    "application/json": components["schemas"]["FeedbackSheet"][];
                 };
             };
             /** @description Nobody is signed in. */

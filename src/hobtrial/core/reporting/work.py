@@ -25,6 +25,8 @@ class Checked:
     marks: float | None
     keys: tuple[str, ...]
     titles: tuple[str, ...]
+    explained: bool = True
+    """Whether its mistakes were looked for: where a newer check came first, they were not."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,15 +55,16 @@ def stuck(checks: Sequence[Checked], began: datetime | None, now: datetime) -> S
     since = last.at if last is not None else began
     if since is not None and now - since >= QUIET_TIME:
         return Stuck("quiet", since, 0, "")
-    if last is None or not last.keys:
+    known = [check for check in checks if check.explained]
+    if not known or not known[-1].keys:
         return None
-    first = idea_of(last.keys[0])
+    last, first = known[-1], idea_of(known[-1].keys[0])
     run = 0
-    for check in reversed(checks):
+    for check in reversed(known):
         if not check.keys or idea_of(check.keys[0]) != first:
             break
         run += 1
-    begun = checks[-run].at
+    begun = known[-run].at
     if run >= SAME_TRIES or (run > 1 and now - begun >= SAME_TIME):
         return Stuck("same", begun, run, last.titles[0] if last.titles else "")
     return None
@@ -75,8 +78,9 @@ def ideas_now(checks: Mapping[int, Sequence[Checked]]) -> list[Idea]:
         for check in mine:
             for key in check.keys:
                 had.setdefault(idea_of(key), set()).add(student)
-        if mine:
-            for key, title in zip(mine[-1].keys, mine[-1].titles, strict=False):
+        known = [check for check in mine if check.explained]
+        if known:
+            for key, title in zip(known[-1].keys, known[-1].titles, strict=False):
                 have.setdefault(idea_of(key), {}).setdefault(student, title)
     found = [
         Idea(key, _commonest(students.values()), tuple(students), len(had[key] - set(students)))

@@ -116,3 +116,14 @@ SELECT round.opens_at, greatest(round.due_at, standing.due_at) AS due_at, greate
        coalesce(standing.given_back_at, round.given_back_at) AS given_back_at
 FROM round LEFT JOIN standing ON standing.round_id = round.id AND standing.student_id = :student_id
 WHERE round.id = :round_id;
+
+-- name: date_checked_back(checked_id, minutes)!
+UPDATE checked SET made_at = made_at - make_interval(secs => 60.0 * :minutes) WHERE id = :checked_id;
+
+-- name: date_desk_back(round_id, student_id, minutes, asked, doing)!
+UPDATE desk SET seen_at = seen_at - make_interval(secs => 60.0 * :minutes), doing = :doing,
+       wants_help_since = CASE WHEN :asked::float8 IS NULL THEN NULL ELSE now() - make_interval(secs => 60.0 * :asked) END
+WHERE round_id = :round_id AND student_id = :student_id;
+
+-- name: date_submission_back(submission_id, minutes)!
+UPDATE submission SET handed_in_at = handed_in_at - make_interval(secs => 60.0 * :minutes) WHERE id = :submission_id;

@@ -42,7 +42,7 @@ WHERE round.id = :round_id ORDER BY student.name;
 -- The checks of a lesson, the oldest first: marks, and the findings by key with what a class is told of them.
 SELECT checked.student_id, checked.made_at, checked.id,
        coalesce(report.marks, (checked.first ->> 'marks')::numeric) AS marks, coalesce(report.status, checked.first ->> 'status') AS status,
-       coalesce(found.keys, '{}') AS keys, coalesce(found.titles, '{}') AS titles
+       coalesce(found.keys, '{}') AS keys, coalesce(found.titles, '{}') AS titles, report.id IS NOT NULL AS explained
 FROM checked
 JOIN round ON round.id = checked.round_id
 LEFT JOIN report ON report.version_id = round.version_id AND report.digest = checked.digest
@@ -53,6 +53,15 @@ LEFT JOIN LATERAL (
 ) AS found ON true
 WHERE checked.round_id = :round_id AND checked.made_at >= :since
 ORDER BY checked.made_at;
+
+-- name: latest_checked(round_id)
+-- What each student checked last, with its whole report.
+SELECT DISTINCT ON (checked.student_id) checked.id, student.name AS student, checked.source, report.whole AS report FROM checked
+JOIN student ON student.id = checked.student_id
+JOIN round ON round.id = checked.round_id
+LEFT JOIN report ON report.version_id = round.version_id AND report.digest = checked.digest
+WHERE checked.round_id = :round_id
+ORDER BY checked.student_id, checked.number DESC;
 
 -- name: one_desk_text(round_id, student_id)^
 SELECT desk.source, desk.changed_at, student.name AS student FROM desk JOIN student ON student.id = desk.student_id

@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 
 import type { CardSheet, ClassView } from "../../api/client";
 import {
@@ -106,6 +106,9 @@ function Whole({ data, onCards }: { data: ClassView; onCards: (sheet: CardSheet)
         </h2>
         <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2">
           <Renaming name={data.name} onName={(name) => changing.mutate({ name })} />
+          <Link className="link" to={`/classes/${data.id}/ledger`}>
+            the ledger
+          </Link>
           <a className="link" href={`/api/classes/${data.id}/students.csv`} download>
             the names as CSV
           </a>

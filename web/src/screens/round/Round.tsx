@@ -8,6 +8,7 @@ import { useChange } from "../../api/useChange";
 import { Shell } from "../../shell/Shell";
 import { Failed, Loading } from "../../shell/Waiting";
 import { count } from "../../values";
+import { Dates, Without } from "./Dates";
 import { Groups } from "./Groups";
 import { HandIn } from "./HandIn";
 import { RoundTable } from "./RoundTable";
@@ -71,6 +72,7 @@ export function Round() {
         <div className="relative overflow-auto px-5 pb-6">
           <HandIn round={data} />
           <Versions round={data} />
+          <Dates round={data} />
           {data.marking_trouble !== null ? (
             <p role="alert" className="py-1 text-error">
               Marking is not running just now, since {data.marking_trouble}. It begins again by itself.
@@ -83,6 +85,7 @@ export function Round() {
           ) : (
             <RoundTable round={data} students={students} order={order} onOrder={setOrder} />
           )}
+          <Without round={data} />
           <PartsOfClass round={data} />
         </div>
         <Groups round={data} chosen={group} onChoose={choose} />

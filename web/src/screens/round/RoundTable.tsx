@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import type { RoundView, StudentRow } from "../../api/client";
 import { inWords, Mark } from "../../strip/Mark";
 import { marks } from "../../values";
+import { LESSON } from "../../words/lesson";
 import type { Order } from "./order";
 
 interface RoundTableProps {
@@ -126,6 +127,15 @@ function Row({ student, round, index, hasCraft, active, onActive }: RowProps) {
     <tr className="border-t border-base-300 hover:bg-base-200">
       <th scope="row" className="py-[0.1rem] pr-4 text-left font-semibold">
         {student.student}
+        {student.late ? <span className="pl-2 text-xs font-normal text-error">{LESSON.late}</span> : null}
+        {student.with_name ? (
+          <span className="pl-2 text-xs font-normal text-neutral">{LESSON.together(student.with_name)}</span>
+        ) : null}
+        {student.reply ? (
+          <span className="block max-w-40 truncate text-xs font-normal text-primary" title={student.reply}>
+            “{student.reply}”
+          </span>
+        ) : null}
       </th>
       {student.status === "waiting" ? (
         <td colSpan={round.scenarios.length} className="text-neutral">

@@ -15,11 +15,16 @@ import { Button } from "../../shell/Button";
 /** One group of findings for the projector or the printer: the question, the lines, the strip; nobody's name. */
 export function Sheet() {
   const round = Number(useParams()["round"]);
-  const key = useSearchParams()[0].get("key") ?? "";
-  const sheet = useQuery(sheetQuery(round, key));
+  const [search] = useSearchParams();
+  const key = search.get("key") ?? "";
+  const work = search.has("work");
+  const sheet = useQuery(sheetQuery(round, key, work));
   const path = (
     <>
-      <Link to={`/rounds/${round}?group=${encodeURIComponent(key)}`} className="link-hover">
+      <Link
+        to={work ? `/rounds/${round}/work` : `/rounds/${round}?group=${encodeURIComponent(key)}`}
+        className="link-hover"
+      >
         Round
       </Link>{" "}
       / <strong className="text-base-content">sheet for the class</strong>

@@ -9,6 +9,7 @@ import { Parts } from "./Aside";
 import { Evidence } from "./Evidence";
 import { OwnMark } from "./OwnMark";
 import { TryChange } from "./TryChange";
+import { LESSON } from "../../words/lesson";
 import { useWatched } from "./watched";
 import { Withdraw } from "./Withdraw";
 import { Button } from "../../shell/Button";
@@ -70,10 +71,14 @@ export function Help({ submission, ...props }: HelpProps & { submission: Submiss
       <CraftLines submission={submission} />
       <Parts submission={submission} />
       <OwnMark key={submission.id} submission={submission} />
+      {submission.reply ? <p className="mt-2">{LESSON.answers(submission.student, submission.reply)}</p> : null}
       <p className="mt-2 text-sm">
-        <a className="link" href={`/api/submissions/${submission.id}/feedback`} target="_blank" rel="noreferrer">
+        <Link
+          className="link"
+          to={`/rounds/${submission.round_id}/sheets?student=${encodeURIComponent(submission.student)}`}
+        >
           Feedback sheet for {submission.student}
-        </a>
+        </Link>
       </p>
       {submission.advice.map((advice) => (
         <p key={advice} className="mt-2 text-sm text-neutral">

@@ -1,3 +1,5 @@
+import { Link } from "react-router";
+
 import { lazy, Suspense, useMemo } from "react";
 
 import type { SubmissionView } from "../../api/client";
@@ -64,9 +66,12 @@ export function Unreadable({ submission }: { submission: SubmissionView }) {
           </p>
         ) : null}
         <p className="mt-3">
-          <a className="link" href={`/api/submissions/${submission.id}/feedback`} target="_blank" rel="noreferrer">
+          <Link
+            className="link"
+            to={`/rounds/${submission.round_id}/sheets?student=${encodeURIComponent(submission.student)}`}
+          >
             Feedback sheet for {submission.student}
-          </a>
+          </Link>
         </p>
       </section>
     </div>
