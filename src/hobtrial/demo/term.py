@@ -83,12 +83,14 @@ def today(
         else:
             others = [texts[names[(index + step) % len(names)]] for step in (7, 3, 11)]
             tried = [*others[: 1 + index % 3], texts[student]]
-        ago, least = 36.0 - index % 5, QUIET.get(student, 1.5)
-        for source in tried:
+        first, last = 36.0 - index % 5, QUIET.get(student, 1.5 + index % 6)
+        for turn, source in enumerate(tried):
             checked_id = Desks.check(connection, round_id, student_id, source)
+            ago = first - (first - last) * turn / (len(tried) - 1)
             Desks.date_back(connection, checked_id=checked_id, minutes=ago)
-            ago = max(ago - 5 - index % 4, least)
-        Desks.date_back(connection, submission_id=handed[student], minutes=0.0 if index % 4 == 1 else 39.0)
+        Desks.date_back(
+            connection, submission_id=handed[student], minutes=0.0 if index % 4 == 1 and student not in STUCK else 39.0
+        )
         Desks.keep(connection, round_id, student_id, 1, texts[student])
         seen = QUIET.get(student, float(index % 3 == 0))
         doing = DOING[index % len(DOING)]
