@@ -208,6 +208,11 @@ class Crew:
         found: dict[str, Any] = (await self._ask_twice(self._task("companion", exercise, file=file)))["companion"]
         return found
 
+    async def follow_up(self, exercise: OpenedExercise, slip: str) -> dict[str, bytes]:
+        """The files of a short exercise made from a slip. Raises `HobError` where none can be made."""
+        found = (await self._ask_twice(self._task("follow_up", exercise, slip=slip)))["follow_up"]
+        return {name: base64.b64decode(data) for name, data in found.items()}
+
     async def prove(self, exercise: OpenedExercise, tried: Callable[[int, int], None]) -> dict[str, Any]:
         """The proof of an exercise; `tried` hears how many planted slips have been tried, of how many.
 

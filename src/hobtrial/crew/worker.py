@@ -33,7 +33,7 @@ from ..core.reporting import (
 from ..core.script import OutOfMemory, Script, Unreadable
 from ..core.script.tree import walk
 from ..core.words import HobError, UsageError, clean
-from ..core.workshop import rehearse, suggest, try_companion
+from ..core.workshop import follow_up, rehearse, suggest, try_companion
 from .walls import limit_memory, raise_walls, renew_limits, used
 from .wire import LONGEST_ANSWER, LONGEST_TASK, WireError, pack, read_message
 
@@ -95,6 +95,7 @@ class Worker:
             "rehearse": self._rehearse,
             "suggest": self._suggest,
             "companion": self._companion,
+            "follow_up": self._follow_up,
         }
 
     def warm_up(self) -> None:
@@ -248,6 +249,12 @@ class Worker:
     def _suggest(self, task: Task) -> Reply:
         found = suggest(self._exercise(task), task["scenario"], task["what"], task["first"], task["last"])
         return {"suggestions": [each.as_json() for each in found]}
+
+    def _follow_up(self, task: Task) -> Reply:
+        """The files of a follow-up for a slip."""
+        files = {name: base64.b64decode(data) for name, data in task["files"].items()}
+        made = follow_up(self._exercise(task), files, task["slip"])
+        return {"follow_up": {name: base64.b64encode(data).decode() for name, data in made.files.items()}}
 
     def _companion(self, task: Task) -> Reply:
         return {"companion": try_companion(self._exercise(task), task["file"]).as_json()}

@@ -128,6 +128,7 @@ TABLE: Final[dict[tuple[str, str], Rule]] = {
     ("PUT", "/api/submissions/{submission_id}/scenarios/{number}/prediction"): Rule(TEACHERS, ("submission",)),
     ("GET", "/api/submissions/{submission_id}/scenarios/{number}"): Rule(TEACHERS, ("submission",)),
     # a lesson: times, giving back, the class at work
+    ("POST", "/api/rounds/{round_id}/follow-ups"): Rule(TEACHERS, ("round",)),
     ("PUT", "/api/rounds/{round_id}/times"): Rule(TEACHERS, ("round",)),
     ("PUT", "/api/rounds/{round_id}/students/{student_id}/standing"): Rule(TEACHERS, ("round", "student")),
     ("POST", "/api/rounds/{round_id}/give-back"): Rule(TEACHERS, ("round",)),

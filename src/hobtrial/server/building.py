@@ -9,7 +9,7 @@ from typing import Final
 from ..core.judging import Answer, tidy
 from ..core.reporting import Group, PartMarks, Report, Withdrawn, foretold, without
 from ..store.store import Row
-from .views import GroupView, Predicted, StudentRow, Typical, VariantView
+from .views import FollowUpView, GroupView, Predicted, StudentRow, Typical, VariantView
 
 NO_ROUND: Final = "There is no such round. Choose one on the bench."
 
@@ -65,7 +65,9 @@ def student_row(
     )
 
 
-def group_view(group: Group[int], report: Report, *, withdrawn: bool = False) -> GroupView:
+def group_view(
+    group: Group[int], report: Report, *, withdrawn: bool = False, follow_up: Row | None = None
+) -> GroupView:
     """A group of findings; `report` is that of its typical script, whose trial opens."""
     finding = group.finding
     typical = None
@@ -86,4 +88,9 @@ def group_view(group: Group[int], report: Report, *, withdrawn: bool = False) ->
         pointer=finding.pointer,
         typical=typical,
         withdrawn=withdrawn,
+        follow_up=FollowUpView(
+            round_id=follow_up["id"], **{key: follow_up[key] for key in ("students", "handed_in", "helped")}
+        )
+        if follow_up is not None
+        else None,
     )

@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
+import asyncio
+
 from fastapi import APIRouter, HTTPException
 
 from ..core.reporting import Report, groups, idea_of, why_changed, without
+from ..core.words import HobError
 from ..store import Classes, Exercises, Lessons, Rounds
 from ..store.store import Row
 from .access import Teacher, TeacherId
 from .building import NO_ROUND, group_view, student_row, together
 from .deps import Parts
 from .plays import NO_EXERCISE
-from .views import ChangedMarks, NewRound, Opened, RoundView, Sorry, Waiting, Withdrawal, WithoutTry
+from .views import ChangedMarks, NewFollowUp, NewRound, Opened, RoundView, Sorry, Waiting, Withdrawal, WithoutTry
 
 router = APIRouter(prefix="/api/rounds", tags=["round"])
 
@@ -28,6 +31,7 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
         before = Rounds.reports_before(connection, round_id)
         withdrawn = Rounds.withdrawn(connection, round_id)
         predictions = Rounds.predictions(connection, round_id)
+        follow_ups = Lessons.follow_ups(connection, round_id)
         everybody = {each["id"]: each for each in Lessons.everybody(connection, round_id)}
     reports: dict[int, Report] = {each["id"]: each["report"] for each in submissions if each["report"] is not None}
     kept = [(each["id"], without(each["report"], each["student"], withdrawn)) for each in submissions if each["report"]]
@@ -68,7 +72,7 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
             for each in submissions
         ],
         groups=[
-            *(group_view(group, reports[group.typical]) for group in groups(kept)),
+            *(group_view(group, reports[group.typical], follow_up=follow_ups.get(group.key)) for group in groups(kept)),
             *(group_view(group, reports[group.typical], withdrawn=True) for group in taken),
         ],
         by_concept=together(report.by_concept for report in reports.values()),
@@ -98,6 +102,44 @@ def open_round(wanted: NewRound, parts: Parts, teacher_id: TeacherId) -> Opened:
             raise HTTPException(404, NO_EXERCISE)
         class_id = Classes.named(connection, wanted.class_name.strip(), teacher_id)
         return Opened(id=Rounds.open(connection, class_id, wanted.version_id))
+
+
+@router.post("/{round_id}/follow-ups", responses={404: {"model": Sorry}, 409: {"model": Sorry}})
+async def follow_up(round_id: int, wanted: NewFollowUp, parts: Parts, teacher_id: TeacherId) -> Opened:
+    """Makes a short exercise from the slip of a group, and sets it for the students who have it."""
+
+    def read() -> tuple[Row | None, set[int]]:
+        with parts.store.transaction() as connection:
+            row = Rounds.one(connection, round_id)
+            withdrawn = Rounds.withdrawn(connection, round_id)
+            found = Rounds.submissions(connection, round_id)
+        have = [
+            (each["student_id"], without(each["report"], each["student"], withdrawn))
+            for each in found
+            if each["report"]
+        ]
+        group = next((each for each in groups(have) if each.key == wanted.key), None)
+        return row, set(group.owners) if group is not None else set()
+
+    row, students = await asyncio.to_thread(read)
+    if row is None or not students:
+        raise HTTPException(404, "There is no such group of findings in this round any more.")
+    try:
+        files = await parts.crew.follow_up(await parts.marker.open(row["version_id"]), wanted.key.partition("|")[0])
+        made = await parts.crew.open(files)
+    except HobError as error:
+        raise HTTPException(409, f"No follow-up can be made: {error}.") from None
+
+    def keep() -> int:
+        facts = {key: getattr(made, key) for key in ("title", "out_of", "seconds", "scenarios")}
+        with parts.store.transaction() as connection:
+            slug = f"follow-up-{made.key[:12]}"
+            version_id = Exercises.add(connection, slug, made.key, files, facts, teacher_id)
+            opened = Rounds.open(connection, row["class_id"], version_id)
+            Lessons.follow(connection, opened, follows_id=round_id, key=wanted.key, student_ids=students)
+        return opened
+
+    return Opened(id=await asyncio.to_thread(keep))
 
 
 @router.post("/{round_id}/mark", status_code=202)

@@ -157,6 +157,22 @@ class GroupView(BaseModel):
     typical: Typical | None
     withdrawn: bool
     """Whether it is withdrawn for everybody who has it."""
+    follow_up: FollowUpView | None
+
+
+class FollowUpView(BaseModel):
+    """A short exercise that was set for the students of a group, and whom it helped."""
+
+    round_id: int
+    students: int
+    handed_in: int
+    helped: int
+
+
+class NewFollowUp(Given):
+    """For which group of findings a follow-up is made."""
+
+    key: str = Field(max_length=4000)
 
 
 class Withdrawal(Given):

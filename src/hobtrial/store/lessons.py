@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from datetime import datetime
 from typing import Final
 
@@ -63,6 +64,20 @@ class Lessons:
     def copy(connection: Connection, round_id: int, class_id: int) -> int:
         """The same exercise for another class. Gives the round."""
         return int(_SQL.copy_round(connection, round_id=round_id, class_id=class_id)["id"])
+
+    @staticmethod
+    def follow(
+        connection: Connection, round_id: int, *, follows_id: int, key: str, student_ids: Collection[int]
+    ) -> None:
+        """Lets a round be the follow-up of a group of findings in another round, for these students."""
+        _SQL.follow(
+            connection, round_id=round_id, follows_id=follows_id, follows_key=key, student_ids=list(student_ids)
+        )
+
+    @staticmethod
+    def follow_ups(connection: Connection, round_id: int) -> dict[str, Row]:
+        """The follow-ups of a round by the key of their group: for how many, handed in, and helped."""
+        return {row["key"]: row for row in _SQL.follow_ups(connection, round_id=round_id)}
 
     @staticmethod
     def everybody(connection: Connection, round_id: int) -> list[Row]:

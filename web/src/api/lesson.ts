@@ -30,6 +30,10 @@ export const giveBack = (round: number, student: number | null, back = true) =>
 export const copyRound = (round: number, classId: number) =>
   ask("post", "/api/rounds/{round_id}/copy", { params: { path: { round_id: round } }, body: { class_id: classId } });
 
+/** Makes a short exercise from the slip of a group, for those who have it. */
+export const makeFollowUp = (round: number, key: string) =>
+  ask("post", "/api/rounds/{round_id}/follow-ups", { params: { path: { round_id: round } }, body: { key } });
+
 export const workQuery = (round: number, often: number | false) =>
   queryOptions({
     queryKey: ["work", round],

@@ -873,6 +873,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rounds/{round_id}/follow-ups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Follow Up
+         * @description Makes a short exercise from the slip of a group, and sets it for the students who have it.
+         */
+        post: operations["follow_up_api_rounds__round_id__follow_ups_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rounds/{round_id}/mark": {
         parameters: {
             query?: never;
@@ -2765,6 +2785,20 @@ export interface components {
             changes: components["schemas"]["ChangedLine"][];
         };
         /**
+         * FollowUpView
+         * @description A short exercise that was set for the students of a group, and whom it helped.
+         */
+        FollowUpView: {
+            /** Round Id */
+            round_id: number;
+            /** Students */
+            students: number;
+            /** Handed In */
+            handed_in: number;
+            /** Helped */
+            helped: number;
+        };
+        /**
          * ForClass
          * @description For which class a round is copied.
          */
@@ -2830,6 +2864,7 @@ export interface components {
             typical: components["schemas"]["Typical"] | null;
             /** Withdrawn */
             withdrawn: boolean;
+            follow_up: components["schemas"]["FollowUpView"] | null;
         };
         /**
          * GuessOf
@@ -3245,6 +3280,14 @@ export interface components {
         NewClass: {
             /** Name */
             name: string;
+        };
+        /**
+         * NewFollowUp
+         * @description For which group of findings a follow-up is made.
+         */
+        NewFollowUp: {
+            /** Key */
+            key: string;
         };
         /**
          * NewPassword
@@ -8831,6 +8874,104 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    follow_up_api_rounds__round_id__follow_ups_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewFollowUp"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

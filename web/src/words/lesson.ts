@@ -44,6 +44,13 @@ export const LESSON = {
   backToOne: "given back",
   answers: (name: string, words: string) => `${name} answers: ${words}`,
 
+  followUp: (number: number) => `Set a follow-up for ${number === 1 ? "this student" : `these ${number}`}`,
+  followUpHelp: "The reference with this one mistake planted: they say what it will do, and mend the line.",
+  followed: (done: number, of: number, helped: number) =>
+    done === 0
+      ? `A follow-up is set for ${of}; nobody has handed it in yet.`
+      : `${done} of ${of} handed the follow-up in; it helped ${helped}.`,
+
   desks: (there: number, of: number) => `${there} of ${of} at their desks`,
   handedIn: (number: number) => `${number} handed in`,
   lastMinutes: (minutes: number) => `The last ${minutes} minutes: marks of each check that was run`,

@@ -3,6 +3,7 @@
 from .apply import apply
 from .changes import CHANGE, Change
 from .companions import Companion, companions, try_companion
+from .follow_up import FollowUp, follow_up
 from .in_words import in_words
 from .new import new_files, title_of
 from .rehearsal import Rehearsal, rehearse
@@ -12,10 +13,12 @@ __all__ = [
     "CHANGE",
     "Change",
     "Companion",
+    "FollowUp",
     "Rehearsal",
     "Suggestion",
     "apply",
     "companions",
+    "follow_up",
     "in_words",
     "new_files",
     "rehearse",

@@ -43,7 +43,8 @@ SELECT other.id FROM teacher JOIN teacher AS other ON other.id = :thing WHERE te
 
 -- name: student_round(person, thing)^
 SELECT round.id FROM round JOIN student ON student.class_id = round.class_id
-WHERE student.id = :person AND round.id = :thing AND (round.opens_at IS NULL OR round.opens_at <= now());
+WHERE student.id = :person AND round.id = :thing AND (round.opens_at IS NULL OR round.opens_at <= now())
+  AND (round.for_ids IS NULL OR student.id = ANY(round.for_ids));
 
 -- name: student_submission(person, thing)^
 SELECT id FROM submission WHERE student_id = :person AND id = :thing;

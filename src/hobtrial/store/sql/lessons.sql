@@ -28,7 +28,7 @@ SELECT student.id, student.name, student.left_at, coalesce(standing.excused, fal
        coalesce(standing.given_back_at, round.given_back_at) AS given_back_at, desk.seen_at, desk.doing, desk.wants_help_since,
        handed.number, handed.handed_in_at
 FROM round
-JOIN student ON student.class_id = round.class_id OR EXISTS (
+JOIN student ON (student.class_id = round.class_id AND (round.for_ids IS NULL OR student.id = ANY(round.for_ids))) OR EXISTS (
     SELECT FROM submission WHERE submission.round_id = round.id AND submission.student_id = student.id)
 LEFT JOIN standing ON standing.round_id = round.id AND standing.student_id = student.id
 LEFT JOIN desk ON desk.round_id = round.id AND desk.student_id = student.id
@@ -96,7 +96,7 @@ ORDER BY student.name, submission.number DESC;
 -- name: ledger_rounds(class_id)
 SELECT round.id, exercise_version.title, exercise_version.out_of, round.opened_at, round.due_at, exercise_version.scenarios
 FROM round JOIN exercise_version ON exercise_version.id = round.version_id
-WHERE round.class_id = :class_id ORDER BY coalesce(round.opens_at, round.opened_at), round.id;
+WHERE round.class_id = :class_id AND round.follows_id IS NULL ORDER BY coalesce(round.opens_at, round.opened_at), round.id;
 
 -- name: ledger_cells(class_id)
 -- For each student and round the last try: what it earned, in all and for each concept, and whether it was late.
@@ -125,3 +125,22 @@ SELECT round_id, report_finding.key, count(DISTINCT student_id) AS students FROM
 JOIN report ON report.version_id = latest.version_id AND report.digest = latest.digest
 JOIN report_finding ON report_finding.report_id = report.id
 GROUP BY round_id, report_finding.key;
+
+-- name: follow(round_id, follows_id, follows_key, student_ids)!
+-- Lets a round be a follow-up for some students; those of before stay in it.
+UPDATE round SET follows_id = :follows_id, follows_key = :follows_key,
+       for_ids = ARRAY(SELECT DISTINCT unnest(coalesce(for_ids, '{}') || :student_ids::integer[]) ORDER BY 1),
+       given_back_at = coalesce(given_back_at, now())
+WHERE id = :round_id;
+
+-- name: follow_ups(round_id)
+-- The follow-ups of a round: for how many, how many of them handed it in, and how many earned every mark.
+SELECT round.id, round.follows_key AS key, cardinality(round.for_ids) AS students, count(latest.student_id) AS handed_in,
+       count(latest.student_id) FILTER (WHERE report.marks = report.out_of) AS helped
+FROM round
+LEFT JOIN LATERAL (
+    SELECT DISTINCT ON (student_id) student_id, digest FROM submission WHERE submission.round_id = round.id ORDER BY student_id, number DESC
+) AS latest ON true
+LEFT JOIN report ON report.version_id = round.version_id AND report.digest = latest.digest
+WHERE round.follows_id = :round_id
+GROUP BY round.id;

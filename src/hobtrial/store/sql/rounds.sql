@@ -195,6 +195,7 @@ JOIN student ON student.class_id = round.class_id
 JOIN exercise_version ON exercise_version.id = round.version_id
 LEFT JOIN standing ON standing.round_id = round.id AND standing.student_id = student.id
 WHERE student.id = :student_id AND (round.opens_at IS NULL OR round.opens_at <= now())
+  AND (round.for_ids IS NULL OR student.id = ANY(round.for_ids))
 ORDER BY coalesce(round.opens_at, round.opened_at) DESC;
 
 -- name: tries_of_student(student_id)

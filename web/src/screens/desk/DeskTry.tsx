@@ -30,7 +30,8 @@ export function DeskTry() {
       }
       keys={[]}
     >
-      <div className="h-full overflow-auto">
+      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- so that it can be scrolled by keyboard */}
+      <section aria-label="Your try" tabIndex={0} className="h-full overflow-auto">
         {found.isPending ? (
           <Loading what="this try" />
         ) : found.isLoadingError ? (
@@ -56,7 +57,7 @@ export function DeskTry() {
             </ol>
           </Feedback>
         )}
-      </div>
+      </section>
     </Shell>
   );
 }

@@ -24,7 +24,8 @@ export function Closer() {
       }
       keys={[]}
     >
-      <div className="mx-auto h-full max-w-5xl overflow-auto px-6 py-6">
+      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- so that it can be scrolled by keyboard */}
+      <section aria-label={LESSON.closer} tabIndex={0} className="mx-auto h-full max-w-5xl overflow-auto px-6 py-6">
         {found.isPending ? (
           <Loading what="this round" />
         ) : found.isLoadingError ? (
@@ -35,7 +36,7 @@ export function Closer() {
             <Items view={found.data} />
           </>
         )}
-      </div>
+      </section>
     </Shell>
   );
 }

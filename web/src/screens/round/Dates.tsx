@@ -17,13 +17,13 @@ export function Dates({ round }: { round: RoundView }) {
   return (
     <div className="flex flex-wrap items-baseline gap-x-5 py-1 text-sm">
       <span className="flex gap-4">
-        <Link to={`/rounds/${round.id}/work`} className="link text-primary">
+        <Link to={`/rounds/${round.id}/work`} className="link inline-flex min-h-6 items-center text-primary">
           {LESSON.atWork}
         </Link>
-        <Link to={`/rounds/${round.id}/sheets`} className="link">
+        <Link to={`/rounds/${round.id}/sheets`} className="link inline-flex min-h-6 items-center">
           {LESSON.sheets}
         </Link>
-        <Link to={`/rounds/${round.id}/closer`} className="link">
+        <Link to={`/rounds/${round.id}/closer`} className="link inline-flex min-h-6 items-center">
           {LESSON.closer}
         </Link>
       </span>

@@ -1,11 +1,13 @@
 import { Link } from "react-router";
 
 import type { GroupView, RoundView } from "../../api/client";
+import { makeFollowUp } from "../../api/lesson";
 import { roundQuery, setWithdrawn } from "../../api/queries";
 import { useChange } from "../../api/useChange";
 import { InCode } from "../../shell/InCode";
 import { count } from "../../values";
 import { Button } from "../../shell/Button";
+import { LESSON } from "../../words/lesson";
 
 interface GroupsProps {
   round: RoundView;
@@ -55,6 +57,7 @@ function Chosen({
   onChoose: (key: string | null) => void;
 }) {
   const withdrawing = useWithdrawing(round.id);
+  const following = useChange(() => makeFollowUp(round.id, group.key), roundQuery(round.id));
   return (
     <div className="flex flex-wrap gap-2 border-t border-base-300 px-5 py-3">
       {group.typical ? (
@@ -71,6 +74,29 @@ function Chosen({
       >
         Sheet for the class
       </Link>
+      {group.follow_up ? (
+        <Link
+          className="link inline-flex min-h-6 w-full items-center text-sm"
+          to={`/rounds/${group.follow_up.round_id}`}
+          data-follow-up={group.follow_up.students}
+        >
+          {LESSON.followed(group.follow_up.handed_in, group.follow_up.students, group.follow_up.helped)}
+        </Link>
+      ) : (
+        <Button
+          title={LESSON.followUpHelp}
+          disabled={following.isPending}
+          onClick={() => following.mutate(undefined)}
+          data-make-follow-up
+        >
+          {LESSON.followUp(group.submission_ids.length)}
+        </Button>
+      )}
+      {following.isError ? (
+        <p role="alert" className="text-error">
+          {following.error.message}
+        </p>
+      ) : null}
       <Button onClick={() => onChoose(null)}>Show all {round.students.length}</Button>
       <Button
         look="quiet"

@@ -48,7 +48,8 @@ export function Sheets() {
       }
       keys={[]}
     >
-      <div className="h-full overflow-auto print:overflow-visible">
+      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- so that it can be scrolled by keyboard */}
+      <section aria-label={LESSON.sheets} tabIndex={0} className="h-full overflow-auto print:overflow-visible">
         {sheets.isPending ? <Loading what="the sheets" /> : null}
         {sheets.isLoadingError ? (
           <Failed what="the sheets" error={sheets.error} retry={() => void sheets.refetch()} />
@@ -65,7 +66,7 @@ export function Sheets() {
               ) : null}
             </Feedback>
           ))}
-      </div>
+      </section>
     </Shell>
   );
 }
