@@ -30,6 +30,8 @@ PICTURES: Final = {
     "kept": ("/plays/1", "paper"),
     "unreadable": ("/tries/{Woad}/scenarios/0", "paper"),
     "class": ("/classes/1", "paper"),
+    "work": ("/rounds/1/work", "paper"),
+    "ledger": ("/classes/1/ledger", "paper"),
 }
 
 
@@ -44,8 +46,9 @@ def play(browser: WebDriver) -> None:
     browser.find_element(By.CSS_SELECTOR, ".cm-content").click()
     ActionChains(browser).key_down(Keys.CONTROL).send_keys("a").key_up(Keys.CONTROL).perform()
     browser.execute_cdp_cmd("Input.insertText", {"text": LOAF})
-    ActionChains(browser).key_down(Keys.CONTROL).send_keys(Keys.ENTER).key_up(Keys.CONTROL).perform()
-    time.sleep(1)
+    begin = ActionChains(browser).key_down(Keys.CONTROL).key_down(Keys.SHIFT).send_keys(Keys.ENTER)
+    begin.key_up(Keys.SHIFT).key_up(Keys.CONTROL).perform()
+    time.sleep(1.5)
     keys = ActionChains(browser)
     for seconds in (0.5, 0.65):
         keys.key_down(Keys.ARROW_RIGHT).pause(seconds).key_up(Keys.ARROW_RIGHT).send_keys(" ").pause(0.3)
@@ -53,7 +56,9 @@ def play(browser: WebDriver) -> None:
     bell = browser.find_element(By.CSS_SELECTOR, "[data-piece=bell]")
     ActionChains(browser).move_to_element(bell).click().pause(0.4).perform()
     browser.save_screenshot(str(FOLDER / "play.png"))
-    next(each for each in browser.find_elements(By.TAG_NAME, "button") if each.text == "keep as a trial").click()
+    next(
+        each for each in browser.find_elements(By.TAG_NAME, "button") if each.text == "keep this game as a trial"
+    ).click()
     time.sleep(1)
 
 
@@ -115,7 +120,24 @@ def main() -> None:
         time.sleep(2)
         browser.save_screenshot(str(FOLDER / f"{name}.png"))
         print(name)
-    of_people(browser, numbers["Wren"])
+    of_people(browser, numbers["straight_Wren"])
+
+
+def desk(browser: WebDriver) -> None:
+    """A student's desk, at the moment in which the fifth bun came and nothing was won."""
+    browser.get(f"{address()}/set/1")
+    WebDriverWait(browser, 20).until(lambda look: look.find_elements(By.CSS_SELECTOR, ".cm-content"))[0].click()
+    ActionChains(browser).key_down(Keys.CONTROL).send_keys("a").key_up(Keys.CONTROL).perform()
+    wrong = exercise_folder("bakehouse-rush")["reference.py"].decode().replace("score >= 5", "score > 5")
+    browser.execute_cdp_cmd("Input.insertText", {"text": wrong})
+    time.sleep(1.5)
+    ActionChains(browser).key_down(Keys.CONTROL).send_keys(Keys.ENTER).key_up(Keys.CONTROL).perform()
+    WebDriverWait(browser, 40).until(lambda look: look.find_elements(By.CSS_SELECTOR, "[data-finding] button"))
+    browser.find_element(By.XPATH, "//button[text()='Nudge']").click()
+    WebDriverWait(browser, 20).until(lambda look: look.find_elements(By.XPATH, "//button[text()='Show the moment']"))
+    browser.find_element(By.XPATH, "//button[text()='Show the moment']").click()
+    time.sleep(2)
+    browser.save_screenshot(str(FOLDER / "desk.png"))
 
 
 def of_people(browser: WebDriver, own: int) -> None:
@@ -127,6 +149,7 @@ def of_people(browser: WebDriver, own: int) -> None:
     browser.save_screenshot(str(FOLDER / "cards.png"))
     next(each for each in browser.find_elements(By.TAG_NAME, "button") if each.text == "They are printed").click()
     enter(browser, links().student_token)
+    desk(browser)
     browser.get(f"{address()}/own/{own}")
     time.sleep(2)
     browser.save_screenshot(str(FOLDER / "own-try.png"))

@@ -16,7 +16,8 @@ from hobtrial.crew import Crew, OpenedExercise
 from hobtrial.demo import exercise_folder
 from hobtrial.server import create_app
 from hobtrial.server.settings import Settings
-from hobtrial.store import Classes, Drafts, Exercises, Plays, Rounds, Store, Teachers
+from hobtrial.store import Classes, Desks, Drafts, Exercises, Plays, Rounds, Store, Teachers
+from hobtrial.store.store import Connection
 from tests.server.served import HOST, ORIGIN
 from tests.support import BAKEHOUSE
 
@@ -35,6 +36,12 @@ def opened() -> OpenedExercise:
     return asyncio.run(ask())
 
 
+def _checked(connection: Connection, round_id: int, student_id: int) -> int:
+    """A text that was checked at a desk."""
+    Desks.one(connection, round_id, student_id, b"")
+    return Desks.check(connection, round_id, student_id, b"score = 2")
+
+
 @dataclass
 class Things:
     """What a teacher has, by the names that addresses call them."""
@@ -45,6 +52,7 @@ class Things:
     student_id: int
     draft_id: int
     play_id: int
+    checked_id: int
 
     def ids(self) -> dict[str, int]:
         """The same for filling an address."""
@@ -104,6 +112,7 @@ class School:
                     ids[student],
                     Drafts.begin(connection, teacher_id, "", {"exercise.toml": b"format = 1"}, "begun"),
                     Plays.keep(connection, version, b"score = 1", {"name": "x", "input": []}, [], teacher_id),
+                    _checked(connection, round_id, ids[student]),
                 )
         store.close()
         for name in ("linden", "hazel"):

@@ -29,8 +29,8 @@ from tests.support import database
 
 EXAMPLES = 12
 CHECKS = (not_a_server_error, status_code_conformance, content_type_conformance, response_schema_conformance)
-LEFT_OUT = {"/api/sign-out"}
-"""Whoever is signed out would be asked about nothing else."""
+LEFT_OUT = {"/api/sign-out", "/api/rounds/{round_id}/work/live"}
+"""Whoever is signed out would be asked about nothing else; and a stream of events does not end."""
 
 
 class EveryAddress(unittest.TestCase):

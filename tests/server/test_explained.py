@@ -134,33 +134,33 @@ class Changes(OnlyLooking):
 
 
 class Feedback(Explained):
-    def page(self, student: str) -> str:
-        answer = self.client.get(f"/api/submissions/{self.row(student)['submission_id']}/feedback")
-        self.assertEqual((answer.status_code, answer.headers["content-type"][:9]), (200, "text/html"))
-        return answer.text
+    def sheet(self, student: str) -> dict[str, Any]:
+        answer = self.client.get("/api/rounds/1/sheets")
+        self.assertEqual(answer.status_code, 200)
+        found: dict[str, Any] = next(each for each in answer.json() if each["student"] == student)
+        return found
 
     def test_a_first_try_has_the_question_and_not_the_answer(self) -> None:
-        page = self.page("Wren")
-        self.assertIn("What should happen when <code>score</code> is exactly 5?", page)
-        self.assertIn("15 of 20 marks", page)
-        self.assertNotIn("Line 15", page)
-        self.assertNotIn("&gt;= 5", page)
+        sheet = self.sheet("Wren")
+        questions = [each["nudge"] for each in sheet["findings"]]
+        self.assertIn("What should happen when `score` is exactly 5?", questions)
+        self.assertEqual((sheet["marks"], sheet["out_of"]), (15, 20))
+        self.assertEqual([each for each in sheet["findings"] if each["pointer"] or each["lines"] or each["fix"]], [])
 
     def test_nothing_to_report(self) -> None:
-        self.assertIn("Read and run. Nothing to report.", self.page("Rowan"))
+        self.assertEqual(self.sheet("Rowan")["findings"], [])
 
     def test_what_is_withdrawn_is_not_on_it_and_a_comment_is(self) -> None:
         found = self.attempt("Tansy")
         self.withdraw(found["findings"][0]["key"], found["id"], True)
         own = {"marks": 18, "comment": "<b>Nearly</b> there"}
         self.client.put(f"/api/submissions/{found['id']}/own", json=own, headers=ORIGIN)
-        page = self.page("Tansy")
-        self.assertNotIn("exactly 5", page)
-        self.assertIn("18 marks.", page)
-        self.assertIn("&lt;b&gt;Nearly&lt;/b&gt; there", page)
+        sheet = self.sheet("Tansy")
+        self.assertNotIn("exactly 5", str(sheet["findings"]))
+        self.assertEqual((sheet["own_marks"], sheet["comment"]), (18, "<b>Nearly</b> there"))
 
     def test_nobody(self) -> None:
-        self.assertEqual(self.client.get("/api/submissions/999/feedback").status_code, 404)
+        self.assertEqual(self.client.get("/api/rounds/999/sheets").status_code, 404)
 
 
 class Predictions(Served):
@@ -200,9 +200,9 @@ class NotTheScriptsFault(unittest.TestCase):
             self.assertIn("Tell whoever looks after the server", row["fault"]["message"])
             attempt = broken.get(f"/api/submissions/{row['submission_id']}").json()
             self.assertEqual((attempt["status"], attempt["fault"]["id"]), ("unmarked", row["fault"]["id"]))
-            page = broken.get(f"/api/submissions/{row['submission_id']}/feedback").text
-            self.assertIn("could not be marked", page)
-            self.assertNotIn("Nothing to report", page)
+            sheet = next(each for each in broken.get("/api/rounds/1/sheets").json() if each["student"] == "Wren")
+            self.assertIn("Tell whoever looks after the server", sheet["unmarked"])
+            self.assertEqual((sheet["marks"], sheet["findings"]), (None, []))
             self.assertEqual(broken.get(f"/api/submissions/{row['submission_id']}/scenarios/0").status_code, 200)
             woad = self.wait_for(broken, "Woad", "unreadable")  # nothing of it is played, so it is marked
             self.assertEqual(woad["marks"], 0)

@@ -18,7 +18,7 @@ import structlog
 from ..core.exercise import ExerciseError, Help
 from ..core.exercise import Fault as FileFault
 from ..core.reporting import Fault, Report, from_json, unmarked
-from ..core.words import HobError
+from ..core.words import HobError, UsageError
 from .process import WorkerGoneError, WorkerProcess
 
 log = structlog.get_logger()
@@ -159,7 +159,7 @@ class Crew:
         """One trial with its whole trace, of the scenario with a number or of one that is given.
 
         `put` was put in place by hand, `shown` is on show besides the listed variables, and the reference is
-        `beside` it or nowhere in it. Raises `WorkerGoneError`, and `HobError` for what cannot be put or shown.
+        `beside` it or nowhere in it. Raises `WorkerGoneError`, and `UsageError` for what cannot be put or shown.
         """
         packed = base64.b64encode(source).decode()
         by_hand = {"put": list(put), "shown": list(shown), "beside": beside}
@@ -272,7 +272,7 @@ class Crew:
         if "faults" in answer:
             raise ExerciseError([FileFault(*fault) for fault in answer["faults"]])
         if "error" in answer:
-            raise HobError(answer["error"])
+            raise UsageError(answer["error"])
         if "internal" in answer and "report" not in answer:
             raise _internal(answer["internal"], task)
         return answer
