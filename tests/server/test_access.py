@@ -63,7 +63,7 @@ class EveryAddress(unittest.TestCase):
 
     def address(self, path: str, owner: str, **more: int) -> str:
         """An address with the things of a teacher in it."""
-        ids: dict[str, int | str] = (
+        ids: dict[str, Any] = (
             self.school.things[owner].ids()
             | {"version_id": 1, "teacher_id": 2, "index": 0, "number": 0, "form": "csv"}
             | more

@@ -18,6 +18,19 @@ export function valueAt(history: History | undefined, frame: number): unknown {
   return index < 0 ? { unset: true } : history?.[index]?.[1];
 }
 
+/** What something that was to be predicted was in a frame; `told` is the last line that was told by then. */
+export function foreseen(
+  trial: {
+    samples: Readonly<Record<string, History>>;
+    trace: { story: readonly { frame: number; text: string }[] } | null;
+  },
+  name: string,
+  frame: number,
+): string {
+  if (name !== "told") return show(valueAt(trial.samples[name], frame));
+  return trial.trace?.story.filter((line) => line.frame <= frame).at(-1)?.text ?? "";
+}
+
 /** The index of the entry that holds in a frame, or -1 before the first. */
 export function indexAt(history: History | undefined, frame: number): number {
   if (!history) return -1;

@@ -5,7 +5,7 @@ import { Button } from "../shell/Button";
 import { inWords, Mark } from "../strip/Mark";
 import { SmallStrip } from "../strip/SmallStrip";
 import type { ShownTrial } from "../strip/steps";
-import { clock, show, valueAt } from "../values";
+import { clock, foreseen, show } from "../values";
 import { DESK } from "../words/desk";
 
 interface RowProps {
@@ -133,7 +133,7 @@ function Expected({ row, trial }: { row: DeskRow; trial: ShownTrial | null }) {
           <code>{name}</code>: {DESK.you} <strong className="text-base-content">{guess}</strong>
           {trial ? (
             <>
-              , {DESK.itWas} <strong className="text-base-content">{show(valueAt(trial.samples[name], at))}</strong>
+              , {DESK.itWas} <strong className="text-base-content">{foreseen(trial, name, at)}</strong>
             </>
           ) : null}
           , {row.came[name] ? DESK.cameOut : DESK.cameElse}

@@ -130,6 +130,9 @@ export const LESSON = {
   ideas: "What went wrong, round by round",
   ideasHelp: "students who had it in their last try",
   inAll: "in all",
+  recordOf: (name: string, class_: string) => `${name}, class ${class_}`,
+  backToAll: "the whole class",
+  computed: (value: number) => `computed: ${marks(value)}`,
 
   items: "What each check tells",
   itemsHelp: "how many held it, and how well it tells apart who did well in everything else (−1 to 1)",

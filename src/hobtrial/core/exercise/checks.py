@@ -156,9 +156,9 @@ class Wild(Spec):
 
 
 class Predict(Spec):
-    """What the student writes down before they see the run."""
+    """What is written down before the run is seen: variables, `outcome`, `hob.look`; or `told`, the last line."""
 
-    names: Annotated[tuple[Name, ...], Field(min_length=1)]
+    names: Annotated[tuple[Text, ...], Field(min_length=1, max_length=12)]
     at: Seconds
     marks: Marks = 0
 

@@ -5,7 +5,7 @@ from .checks import PreparedCheck
 from .craft import CraftRule
 from .drawn import RUNS, drawn_plans
 from .examine import Examination, Examined
-from .expectation import Expectation, read_expectation
+from .expectation import Expectation, read_expectation, read_predicted
 from .live import LiveGame
 from .marking import (
     TRIALS_OF_AN_EDIT,
@@ -74,6 +74,7 @@ __all__ = [
     "prepare",
     "read_event",
     "read_expectation",
+    "read_predicted",
     "read_shown",
     "reference_of",
     "same_steps",

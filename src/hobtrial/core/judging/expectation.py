@@ -109,6 +109,24 @@ def read_observable(text: str, names: Surroundings) -> Observable:
     return found.asks[0][0]
 
 
+LAST_LINE: Final = "told"
+"""The name by which the last line that was told is predicted."""
+_PREDICTED: Final = frozenset(("variable", "property", "count", "fact", "board", "place", "outcome"))
+
+
+def read_predicted(text: str, names: Surroundings) -> Observable | None:
+    """Reads what is to be predicted: a value, `outcome`, `hob.look`; nothing for `told`, the last line that was told.
+
+    Raises `ExpectationError`.
+    """
+    if text.strip() == LAST_LINE:
+        return None
+    found = read_observable(text, names)
+    if found.what not in _PREDICTED:
+        raise ExpectationError("is not one thing to predict, such as `score`, `outcome`, `hob.look` or `told`")
+    return found
+
+
 class _Reader(ast.NodeTransformer):
     """Replaces what is observed by parameters; refuses everything that is not listed."""
 

@@ -13,6 +13,7 @@ from ..exercise.files import SETTINGS
 from ..trial import Arrangement, Observable, Plan, variable
 from ..words import frame_of
 from .checks import PreparedCheck, read_case, read_check
+from .expectation import read_predicted
 from .inputs import read_inputs
 from .names import ExpectationError, Surroundings, read_arrangement
 from .wild import drawn, wild_plan
@@ -49,10 +50,13 @@ def prepare_scenario(
 
     if settings.style == "straight" and scenario.arrange:
         complain("`arrange` does not go with a straight script: it runs from the first frame on.", "arrange")
+    predicted: list[Observable | None] = []
     if scenario.predict is not None:
-        unknown = [name for name in scenario.predict.names if name not in names.variables]
-        if unknown:
-            complain(f"`predict` names `{unknown[0]}`, which is not a variable of this exercise.", "predict")
+        for name in scenario.predict.names:
+            try:
+                predicted.append(read_predicted(name, names))
+            except ExpectationError as error:
+                complain(f"`predict` names `{name}`, which {error}.", "predict")
         if scenario.predict.at > settings.length(scenario):
             complain(f"`predict` is at {scenario.predict.at:g} s, after the end of the trial.", "predict")
     checks = _checks(settings, scenario, names, complain)
@@ -67,7 +71,7 @@ def prepare_scenario(
         plans, labels = _wild(settings, scenario, scenario.wild, base, names, complain)
     listed = [variable(each.name) for each in settings.variable]
     needs = [what for check in checks for what in check.needs]
-    needs += [variable(name) for name in (scenario.predict.names if scenario.predict is not None else ())]
+    needs += [what for what in predicted if what is not None]
     each: dict[Event, tuple[Observable, ...]] = {}
     for check in checks:
         if check.kind == "each" and check.event is not None:

@@ -30,12 +30,13 @@ from ..judging import (
     judge_craft,
     not_looked_at,
     play_all,
+    read_predicted,
     shortest_break,
     tidy,
     total,
 )
 from ..script import Reading, Script, Unreadable, Woven
-from ..trial import Trace, variable
+from ..trial import Trace
 from ..words import as_json_value, frame_of
 from .report import (
     AdviceReport,
@@ -196,10 +197,15 @@ def _predictable(prepared: Prepared, number: int, trace: Trace) -> Predictable |
     if wanted is None:
         return None
     frame = min(frame_of(wanted.at), max(trace.last_frame, 0))
-    samples = trace.samples
-    values = {
-        name: value_text(samples[variable(name)].at(frame)) for name in wanted.names if samples[variable(name)].values
-    }
+    values: dict[str, str] = {}
+    for name in wanted.names:
+        what = read_predicted(name, prepared.names)
+        if what is None:
+            told = [line.text for line in trace.story if line.frame <= frame]
+            values[name] = told[-1] if told else ""
+        elif trace.samples[what].values:
+            value = trace.samples[what].at(frame)
+            values[name] = str(value) if what.what == "outcome" else value_text(value)
     return Predictable(frame_of(wanted.at), values)
 
 

@@ -7,6 +7,7 @@ import { Shell } from "../../shell/Shell";
 import { Failed, Loading } from "../../shell/Waiting";
 import { marks } from "../../values";
 import { LESSON } from "../../words/lesson";
+import { Record } from "./Record";
 
 type Cell = LedgerView["students"][number]["cells"][number];
 
@@ -45,21 +46,37 @@ export function Ledger() {
         ) : found.data.rounds.length === 0 ? (
           <p className="py-8">{LESSON.nothingSet}</p>
         ) : (
-          <>
-            <Next view={found.data} />
-            <Marks view={found.data} />
-            <Ideas view={found.data} />
-          </>
+          <Whole view={found.data} />
         )}
       </div>
     </Shell>
   );
 }
 
+/** The class, or the one student whose number stands in the address. */
+function Whole({ view }: { view: LedgerView }) {
+  const [search, setSearch] = useSearchParams();
+  const student = view.students.find((each) => String(each.id) === search.get("student"));
+  const open = (id: number | null) => {
+    const next = new URLSearchParams(search);
+    if (id === null) next.delete("student");
+    else next.set("student", String(id));
+    setSearch(next);
+  };
+  if (student) return <Record view={view} student={student} onClose={() => open(null)} />;
+  return (
+    <>
+      <Next view={view} />
+      <Marks view={view} onOpen={open} />
+      <Ideas view={view} />
+    </>
+  );
+}
+
 const counts = (cell: Cell) => cell.own_marks ?? cell.marks;
 
 /** The marks; what is looked for and in which order stands in the address. */
-function Marks({ view }: { view: LedgerView }) {
+function Marks({ view, onOpen }: { view: LedgerView; onOpen: (student: number) => void }) {
   const [search, setSearch] = useSearchParams();
   const wanted = search.get("find") ?? "";
   const order = search.get("order") === "marks" ? "marks" : "name";
@@ -123,7 +140,9 @@ function Marks({ view }: { view: LedgerView }) {
                   scope="row"
                   className={`sticky left-0 bg-base-100 pr-4 text-left ${student.left ? "text-neutral" : ""}`}
                 >
-                  {student.name}
+                  <button type="button" className="cursor-pointer hover:underline" onClick={() => onOpen(student.id)}>
+                    {student.name}
+                  </button>
                 </th>
                 {student.cells.map((cell, index) => (
                   <One key={cell.round_id} cell={cell} outOf={view.rounds[index]?.out_of ?? 1} />

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { SubmissionView, TrialView } from "../../api/client";
 import { roundQuery, setPrediction, submissionQuery } from "../../api/queries";
 import { useChange } from "../../api/useChange";
-import { clock, marks, show, valueAt } from "../../values";
+import { clock, foreseen, marks, show, valueAt } from "../../values";
 import { useWatched } from "./watched";
 import { Button } from "../../shell/Button";
 
@@ -42,7 +42,12 @@ export function Prediction() {
   );
   const predict = trial.predict;
   if (!predict) return null;
-  const at = (name: string, samples: TrialView["samples"]) => show(valueAt(samples[name], predict.frame));
+  const at = (name: string, samples: TrialView["samples"]) =>
+    samples === trial.samples
+      ? foreseen(trial, name, predict.frame)
+      : name === "told"
+        ? ""
+        : show(valueAt(samples[name], predict.frame));
   return (
     <form
       className="border-t border-base-300 pt-2 text-sm"
