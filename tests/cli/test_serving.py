@@ -18,9 +18,11 @@ from typing import Any
 from urllib.parse import urlsplit
 from urllib.request import HTTPCookieProcessor, Request, build_opener
 
+from hobtrial.cli.demo import load
 from hobtrial.cli.serving import listen
+from hobtrial.store import Store
 from tests.cli.test_commands import CLASS, EXERCISE
-from tests.support import ROOT, database
+from tests.support import BAKEHOUSE, ROOT, database
 
 MINUTE = 60
 
@@ -155,3 +157,25 @@ class Dev(unittest.TestCase):
         self.assertEqual(ready(url, "/api/me")["role"], "nobody")
         status, answer = ask(url, "/api/rounds/1/mark", "POST")
         self.assertEqual((status, answer), (401, {"detail": "Sign in first."}))
+
+
+class Workers(unittest.TestCase):
+    def test_a_worker_elsewhere_marks_what_a_server_leaves_to_it(self) -> None:
+        dsn = database("worked")
+        load(dsn, [BAKEHOUSE])
+        store = Store(dsn)
+        self.addCleanup(store.close)
+        lines = begin(self, "worker", "--workers", "1", HOB_DATABASE=dsn)
+        self.assertIn("with 1 process. Ctrl-C stops it.", lines.get(timeout=MINUTE))
+        end = time.monotonic() + 2 * MINUTE
+        while time.monotonic() < end:
+            with store.transaction() as connection:
+                found = connection.execute("SELECT count(*) AS reports FROM report").fetchone()
+            if found and found["reports"] > 1:
+                return
+            time.sleep(0.2)
+        raise AssertionError("nothing was marked")
+
+    def test_without_a_database_it_says_what_is_missing(self) -> None:
+        lines = begin(self, "worker")
+        self.assertIn("HOB_DATABASE", lines.get(timeout=MINUTE))

@@ -71,7 +71,7 @@ class Predicting(unittest.TestCase):
     def test_who_foretold_a_run_is_not_asked_again(self) -> None:
         reports = {"a": mark(exercise("score"), "x", SCRIPT).report}
         right, wrong = Guess(0, "a", {"score": "1"}), Guess(0, "a", {"score": "2"})
-        cases = (
+        cases: tuple[tuple[str, list[Guess], str, bool], ...] = (
             ("nothing said yet", [], "a", True),
             ("said of this text", [wrong], "a", False),
             ("right the last time", [wrong, right], "b", False),

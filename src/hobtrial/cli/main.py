@@ -200,6 +200,22 @@ def serve(
 
 
 @app.command()
+def worker(
+    database: Annotated[
+        Optional[str], typer.Option(help="The database to mark for, as an address; HOB_DATABASE where none is given.")
+    ] = None,
+    workers: Annotated[
+        Optional[int],
+        typer.Option(min=1, max=64, help="Processes that mark; HOB_WORKERS or 2 where no number is given."),
+    ] = None,
+) -> None:
+    """Mark for a database, on any machine and beside any number of others, until Ctrl-C."""
+    from .worker import run
+
+    raise typer.Exit(run(database=database, workers=workers))
+
+
+@app.command()
 def dev(
     port: Annotated[
         int, typer.Option(min=1, max=65535, help="The port of the server; the front end has its own.")
