@@ -229,7 +229,10 @@ class ForEverybody(Browsed):
         "/tries/{Woad}/scenarios/0",
         "/tries/{straight_Wren}/scenarios/0",
         "/exercises/1/play",
-        "/api/submissions/{Wren}/feedback",
+        "/rounds/1/sheets?student=Wren",
+        "/rounds/1/work",
+        "/rounds/1/closer",
+        "/classes/1/ledger",
         "/nothing",
     )
 
@@ -241,8 +244,8 @@ class ForEverybody(Browsed):
         self.open("/exercises/1/play")
         self.one("button", "Play").click()
         self.one('[data-game="playing"]')
-        self.one("button", "keep as a trial").click()
-        kept = self.one("a", "see it on the strip").get_attribute("href")
+        self.one("button", "keep this game as a trial").click()
+        kept = self.one("a", "see it beside the reference").get_attribute("href")
         return [str(each).removeprefix(address()) for each in (sheet, kept)]
 
     def test_axe_finds_nothing_in_either_theme_or_size(self) -> None:

@@ -27,7 +27,7 @@ class Small(unittest.TestCase):
     def test_a_text_that_cannot_be_read_has_none_and_one_that_stops_has_what_there_was(self) -> None:
         self.assertEqual(small_strips(mark(self.prepared, "x", "score = ")), [])
         stopped = small_strips(mark(self.prepared, "x", "score = 1\n@on(after(1))\ndef f():\n    tell(1 / 0)\n"))
-        self.assertEqual([strip.line[0][1] for strip in stopped], [1.0, 1.0, 1.0])
+        self.assertEqual([strip.line[0][1] for strip in stopped], [1.0, 0.0, 1.0])
         self.assertEqual([answer for strip in stopped for _, answer in strip.pins], ["not reached"] * 3)
 
     def test_they_are_json_and_not_long(self) -> None:

@@ -66,7 +66,7 @@ export function Writing({ text, write, marks, reveal, keeping, texts, onCheck, s
           <ScriptEditor text={text} onChange={write} marks={marks} reveal={reveal} words={words} asked={asked} />
         </Suspense>
       </div>
-      <div className="min-h-6 py-1 text-sm text-neutral" role="status" data-keeping>
+      <div className="min-h-6 py-1 text-sm text-neutral" aria-live="polite" data-keeping>
         {error ? <span className="text-error">{error}</span> : keeping}
       </div>
     </section>
