@@ -44,6 +44,7 @@ input = [{at = 0.1, hold = "right", for = 1.5}]
 end = true
 expect = "score == 2"
 marks = 2
+concept = "variables"
 because = "Each bun counts."
 [[scenario]]
 name = "Won by two"
@@ -53,6 +54,7 @@ input = [{at = 0.1, hold = "right", for = 1.5}]
 end = true
 expect = "outcome == 'won'"
 marks = 1
+concept = "conditionals"
 because = "Two buns fill the shelf."
 [[scenario]]
 name = "Secret wait"

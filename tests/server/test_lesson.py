@@ -12,6 +12,8 @@ from typing import Any
 from odfdo import Document
 from openpyxl import load_workbook
 
+from hobtrial.server.ledger import _next, _weakest
+from hobtrial.server.lesson_views import ConceptOverTime
 from tests.server.desks import ONE_TOO_MANY, RIGHT, Room
 from tests.support import database
 
@@ -123,6 +125,7 @@ class Lesson(unittest.TestCase):
         self.hand_in("sorrel", RIGHT)
         view = self.ask("GET", f"/api/classes/{self.room.class_id}/ledger").json()
         self.assertEqual([each["title"] for each in view["rounds"]], ["Count the buns"])
+        self.assertEqual([each["concept"] for each in view["concepts"]], sorted({"conditionals", "variables"}))
         cells = {each["name"]: each["cells"][0] for each in view["students"]}
         self.assertEqual(cells["Sorrel"]["marks"], 4)
         files = {
@@ -157,3 +160,22 @@ class Lesson(unittest.TestCase):
         self.assertEqual(made.status_code, 200)
         self.assertNotEqual(made.json()["id"], self.room.round_id)
         self.assertEqual(self.ask("POST", f"/api/rounds/{self.room.round_id}/copy", {"class_id": 999}).status_code, 404)
+
+
+class WhatNext(unittest.TestCase):
+    def test_the_concept_of_which_least_was_earned_lately_and_exercises_for_it(self) -> None:
+        concepts = [
+            ConceptOverTime(concept="events", shares=[0.1, 0.9, 0.9, 0.9]),
+            ConceptOverTime(concept="variables", shares=[0.9, None, 0.6, 0.5]),
+            ConceptOverTime(concept="craft", shares=[None, None, None, None]),
+        ]
+        self.assertEqual((_weakest(concepts), _weakest([])), ("variables", None))
+        exercises = [
+            {"version_id": number, "title": title, "concepts": which}
+            for number, (title, which) in enumerate(
+                [("Set", ["variables"]), ("New", ["variables", "events"]), ("Other", ["events"]), ("Old", None)]
+            )
+        ]
+        found = _next("variables", exercises, {"Set"})
+        self.assertEqual([(each.version_id, each.title) for each in found], [(1, "New")])
+        self.assertEqual(_next(None, exercises, set()), [])

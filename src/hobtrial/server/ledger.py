@@ -215,7 +215,7 @@ def _next(weakest: str | None, exercises: list[Row], set_already: set[str]) -> l
     if weakest is None:
         return []
     return [
-        NextExercise(version_id=each["id"], title=each["title"], concept=weakest)
+        NextExercise(version_id=each["version_id"], title=each["title"], concept=weakest)
         for each in exercises
         if weakest in (each["concepts"] or []) and each["title"] not in set_already
     ][:3]

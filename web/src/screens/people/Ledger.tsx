@@ -122,7 +122,7 @@ function Marks({ view, onOpen }: { view: LedgerView; onOpen: (student: number) =
               </th>
               {view.rounds.map((each) => (
                 <th key={each.id} scope="col" className="max-w-28 px-2 text-left leading-tight font-normal">
-                  <Link to={`/rounds/${each.id}`} className="hover:underline">
+                  <Link to={`/rounds/${each.id}`} className="inline-block min-h-6 hover:underline">
                     {each.title}
                   </Link>
                   <span className="block text-xs">of {marks(each.out_of)}</span>
@@ -140,7 +140,11 @@ function Marks({ view, onOpen }: { view: LedgerView; onOpen: (student: number) =
                   scope="row"
                   className={`sticky left-0 bg-base-100 pr-4 text-left ${student.left ? "text-neutral" : ""}`}
                 >
-                  <button type="button" className="cursor-pointer hover:underline" onClick={() => onOpen(student.id)}>
+                  <button
+                    type="button"
+                    className="min-h-6 cursor-pointer hover:underline"
+                    onClick={() => onOpen(student.id)}
+                  >
                     {student.name}
                   </button>
                 </th>
@@ -167,7 +171,7 @@ function One({ cell, outOf }: { cell: Cell; outOf: number }) {
   const width = (Math.max(value, 0) / Math.max(outOf, 1)) * BAR;
   return (
     <td className="px-2 whitespace-nowrap">
-      <Link to={`/tries/${cell.submission_id}/scenarios/0`} className="flex items-center gap-2 no-underline">
+      <Link to={`/tries/${cell.submission_id}/scenarios/0`} className="flex min-h-6 items-center gap-2 no-underline">
         <svg width={BAR} height={8} aria-hidden>
           <path d={`M0 7.5H${BAR}`} stroke="var(--line)" />
           <rect y={1} width={width} height={6} fill="var(--pencil)" />
@@ -202,7 +206,11 @@ function Next({ view }: { view: LedgerView }) {
         <p>
           <strong>{LESSON.leastOf(view.weakest)}</strong> {view.next.length > 0 ? LESSON.teachNext : LESSON.noneLeft}{" "}
           {view.next.map((each) => (
-            <Link key={each.version_id} to={`/exercises/${each.version_id}/play`} className="link mr-3">
+            <Link
+              key={each.version_id}
+              to={`/exercises/${each.version_id}/play`}
+              className="link mr-3 inline-flex min-h-6 items-center"
+            >
               {each.title}
             </Link>
           ))}

@@ -114,7 +114,7 @@ function Everybody({ work, onOpen }: EverybodyProps) {
                 {work.watches && each.seen_at ? (
                   <button
                     type="button"
-                    className="cursor-pointer hover:underline"
+                    className="min-h-6 cursor-pointer hover:underline"
                     title={LESSON.lookAt(each.student)}
                     onClick={() => onOpen(each.student_id)}
                   >
@@ -221,7 +221,7 @@ function Aside({ work }: { work: WorkView }) {
               <span className="block">
                 <Link
                   to={`/rounds/${work.id}/sheet?work=1&key=${encodeURIComponent(each.key)}`}
-                  className="link text-primary"
+                  className="link inline-flex min-h-6 items-center text-primary"
                 >
                   {LESSON.onProjector}
                 </Link>{" "}
