@@ -122,11 +122,12 @@ class AtADesk(unittest.TestCase):
         self.assertEqual(
             (seen["source"], seen["marks"], seen["given_back"], seen["scenarios"]), (RIGHT, None, False, [])
         )
-        row = next(
-            each
-            for each in self.room.ask("linden", "GET", f"/api/rounds/{self.room.round_id}").json()["students"]
-            if each["student"] == "Wren"
-        )
+        for _ in range(600):
+            rows = self.room.ask("linden", "GET", f"/api/rounds/{self.room.round_id}").json()["students"]
+            row = next(each for each in rows if each["student"] == "Wren")
+            if row["status"] != "waiting":
+                break
+            time.sleep(0.05)
         self.assertEqual(row["predicted"], [{"scenario": 1, "right": 1, "of": 1}])
 
     def test_a_try_of_two_is_a_try_of_each(self) -> None:
@@ -142,6 +143,18 @@ class AtADesk(unittest.TestCase):
         self.assertEqual(tries, {"wren": "Sorrel", "sorrel": "Wren"})
         self.assertEqual(self.room.desk("sorrel", "/partner", "DELETE").status_code, 204)
         self.assertIsNone(self.room.desk("sorrel").json()["partner"])
+
+    def test_a_text_that_was_handed_in_before_it_was_checked_has_small_strips_too(self) -> None:
+        text = RIGHT + "# handed in first\n"
+        self.room.desk("wren", "/hand-in", "POST", {"source": text})
+        for _ in range(600):
+            rows = self.room.ask("linden", "GET", f"/api/rounds/{self.room.round_id}").json()["students"]
+            if all(row["status"] != "waiting" for row in rows):
+                break
+            time.sleep(0.05)
+        found = self.room.check("wren", text)
+        self.assertEqual(found["scenarios"][0]["small"]["name"], "score")
+        self.assertIsNotNone(found["findings"])  # it was explained already
 
     def test_who_asks_for_help_stands_in_a_line(self) -> None:
         for who in ("sorrel", "wren"):

@@ -115,7 +115,7 @@ async def ask_step(checked_id: int, given: StepOf, parts: Parts, student_id: Stu
 async def _view(parts: Services, exercise: OpenedExercise, version_id: int, checked_id: int) -> DeskChecked:
     """A text that was checked as it is seen; marked now where nothing is known of it yet."""
     row = await asyncio.to_thread(_checked, parts, checked_id)
-    if row["report"] is None and row["first"] is None:
+    if row["small"] is None or (row["report"] is None and row["first"] is None):
         report, small = await parts.checking.check(exercise, bytes(row["source"]))
         await asyncio.to_thread(_keep_first, parts, row, report, small)
         row = {**row, "first": report, "small": small}
