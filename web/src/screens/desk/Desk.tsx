@@ -5,6 +5,7 @@ import { deskQuery } from "../../api/desk";
 import { Shell } from "../../shell/Shell";
 import { Failed, Loading } from "../../shell/Waiting";
 import { count } from "../../values";
+import { DESK } from "../../words/desk";
 import { Marks } from "./Marks";
 
 /** A student's own page: the exercises that are set, and their tries. */
@@ -34,10 +35,19 @@ export function Desk() {
                       <span className="block text-lg font-semibold">{round.title}</span>
                       <span className="text-neutral">
                         {new Date(round.opened_at).toLocaleDateString("en-GB", { day: "numeric", month: "long" })},{" "}
-                        {round.tries.length === 0 ? "not handed in yet" : count(round.tries.length, "try", "tries")}
+                        {round.excused
+                          ? DESK.excused
+                          : round.tries.length === 0
+                            ? DESK.notHandedIn
+                            : count(round.tries.length, "try", "tries")}
+                        {round.due_at && round.tries.length === 0 ? `, ${DESK.until(round.due_at)}` : ""}
                       </span>
                     </span>
-                    {last ? <Marks tried={last} outOf={round.out_of} /> : null}
+                    {!last ? null : round.given_back_at ? (
+                      <Marks tried={last} outOf={round.out_of} />
+                    ) : (
+                      <span className="text-neutral">{DESK.notGivenBack}</span>
+                    )}
                   </Link>
                 </li>
               );
