@@ -27,6 +27,8 @@ AT_DESKS, PLAYING, CHECKING = (6, 2, 3) if short() else (100, 30, 30)
 SECONDS = 3 if short() else 10
 PAGE_EVERY, KEEP_EVERY = 5, 3
 """Seconds between looks at the page and between texts that are kept, for everybody at a desk."""
+LOOK = 0.4
+"""Seconds between looks at what is found, as the page does it."""
 FRAME = 1 / 30
 GOALS = {"page data": 0.1, "text kept": 0.1, "marks": 0.5, "findings": 3.0}
 """Seconds at the 95th percentile."""
@@ -86,7 +88,7 @@ class Room:
             text = f"{self.texts[number % len(self.texts)]}\n# {number}"
             found = await self.timed("marks", client.post("/api/desk/rounds/1/check", json={"source": text}))
             while found["findings"] is None and not found["unmarked"]:
-                await asyncio.sleep(0.2)
+                await asyncio.sleep(LOOK)
                 found = (await client.get(f"/api/desk/checked/{found['id']}")).json()
             self.took["findings"].append(time.perf_counter() - begin)
 

@@ -46,6 +46,8 @@ def _become(worker: Worker, nice: int, stream_in: int, stream_out: int) -> None:
         os.setsid()
         signal.signal(signal.SIGCHLD, signal.SIG_DFL)
         os.nice(nice)
+        with contextlib.suppress(OSError), open("/proc/self/autogroup", "w", encoding="ascii") as group:
+            group.write(str(nice))  # where the kernel weighs sessions, it does not look at how nice their processes are
         os.dup2(stream_in, 0)
         os.dup2(stream_out, 1)
         os.closerange(3, MOST_FILES)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import asyncio
+from datetime import UTC, datetime
 from typing import Any
 
 from fastapi import APIRouter, HTTPException
@@ -25,6 +26,8 @@ from .views import Sorry
 router = APIRouter(prefix="/api/desk", tags=["desk"])
 
 FORETELL = "Say first what you expect of this scenario."
+AGAIN_SECONDS = 10
+"""Seconds after which a text that is still not explained is put in the queue again: something may have lost it."""
 NO_SCENARIO = "There is no such scenario among those that are shown."
 
 
@@ -58,7 +61,7 @@ async def one_checked(checked_id: int, parts: Parts, student_id: StudentId) -> D
 async def one_trial(checked_id: int, number: int, parts: Parts, student_id: StudentId, show: str = "") -> JSONResponse:
     """A run of a text in a scenario that is shown, with what is on show besides the listed variables (`a, hob.x`)."""
     row, exercise = await _shown(parts, checked_id, number)
-    known = await asyncio.to_thread(known_of_desk, parts, row["round_id"], row["student_id"])
+    known = await asyncio.to_thread(known_of_desk, parts, exercise, row["round_id"], row["student_id"])
     if waiting(exercise, number, row["digest"], known):
         raise HTTPException(409, FORETELL)
     shown = [each.strip() for each in show.split(",") if each.strip()]
@@ -119,9 +122,9 @@ async def _view(parts: Services, exercise: OpenedExercise, version_id: int, chec
         report, small = await parts.checking.check(exercise, bytes(row["source"]))
         await asyncio.to_thread(_keep_first, parts, row, report, small)
         row = {**row, "first": report, "small": small}
-    elif row["report"] is None:
+    elif row["report"] is None and (datetime.now(UTC) - row["made_at"]).total_seconds() > AGAIN_SECONDS:
         await asyncio.to_thread(_explain, parts, row)
-    known = await asyncio.to_thread(known_of_desk, parts, row["round_id"], row["student_id"])
+    known = await asyncio.to_thread(known_of_desk, parts, exercise, row["round_id"], row["student_id"])
     return checked_view(exercise, row, known)
 
 

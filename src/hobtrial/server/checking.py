@@ -46,10 +46,12 @@ def text_of(source: bytes) -> str:
     return text.text if isinstance(text, Unreadable) else text
 
 
-def known_of_desk(parts: Services, round_id: int, student_id: int) -> KnownOfDesk:
-    """What is known of a desk."""
+def known_of_desk(parts: Services, exercise: OpenedExercise, round_id: int, student_id: int) -> KnownOfDesk:
+    """What is known of a desk. Reports are many and long: they are read only where an exercise asks for predictions."""
+    asks = any(each.get("predict") for each in exercise.scenarios)
     with parts.store.transaction() as connection:
-        return _known(connection, round_id, student_id, Desks.all_checked(connection, round_id, student_id))
+        checked = Desks.all_checked(connection, round_id, student_id) if asks else []
+        return _known(connection, round_id, student_id, checked)
 
 
 def _known(connection: Connection, round_id: int, student_id: int, checked: Sequence[Row]) -> KnownOfDesk:

@@ -31,7 +31,7 @@ class DeskPlayable(Playable):
         scenarios = self.exercise.scenarios
         if scenario >= len(scenarios) or not scenarios[scenario]["visible"]:
             return NO_SCENARIO
-        known = await asyncio.to_thread(known_of_desk, self._parts, self._round_id, self._student_id)
+        known = await asyncio.to_thread(known_of_desk, self._parts, self.exercise, self._round_id, self._student_id)
         digest = hashlib.sha256(source.encode()).hexdigest()
         return FORETELL if waiting(self.exercise, scenario, digest, known) else ""
 
