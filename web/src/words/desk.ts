@@ -89,7 +89,8 @@ export const DESK = {
   tasks: "Tasks",
   brief: "Brief",
   language: "The language",
-  notChecked: "Nothing has been checked yet. Write, play, and then check: every scenario that you can see is run at once.",
+  notChecked:
+    "Nothing has been checked yet. Write, play, and then check: every scenario that you can see is run at once.",
   checking: "Running all scenarios …",
   looking: "Looking for what to mend …",
   nothingFound: "Nothing to mend in the scenarios that you can see.",
