@@ -113,7 +113,7 @@ def chromium() -> webdriver.Chrome:
     return browser
 
 
-def until(look: Callable[[], Found], otherwise: str, seconds: float = 15) -> Found:
+def until(look: Callable[[], Found], otherwise: str, seconds: float = 60) -> Found:
     """Looks again and again until something is there."""
     end = time.monotonic() + seconds
     while True:
