@@ -300,13 +300,13 @@ class Rehearsals(unittest.TestCase):
 
     def test_outcomes_texts_and_pictures_that_are_nearly_right(self) -> None:
         for old, new, words in (
-            ("score == 1", "outcome == 'plaing'", "`plaing` is not an outcome; did you mean `playing`?"),
+            ("score == 1", "outcome == 'plaing'", "'plaing', which it never is; perhaps 'playing' is meant"),
             ("score == 1", "board('Sooot') == 1", 'Nothing in the reference says "Sooot"; it says "Soot".'),
             ('name = "soot"', 'name = "soot"\nlook = "sooty"', "drawn as a box with its name. Did you mean `soot`?"),
             (
                 'name = "score" ',
                 'name = "points" ',
-                "`points` is listed, and the reference has no variable of that name.",
+                "`points` is listed, and the reference has no variable of that name",
             ),
         ):
             with self.subTest(new):

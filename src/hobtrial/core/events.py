@@ -5,7 +5,8 @@ An event is written as in a script: `meets(hob, bun)`, `heard("bell")`, `every(2
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, field
 from typing import Final, Literal
 
 from .words import GameError
@@ -44,7 +45,6 @@ EVERY_FRAME: Final[tuple[EventKind, ...]] = ("held", "overlaps", "frame")
 
 _ASK: Final[dict[str, str]] = {
     "appeared": "a variable that its handler sets",
-    "gone": "a variable that its handler sets",
     "heard": "a variable that its handler sets",
     "picked": "a variable that its handler sets",
     "typed": "a variable that its handler sets",
@@ -64,6 +64,8 @@ class Event:
 
     kind: EventKind
     about: tuple[str | float, ...] = ()
+    answer: Callable[[], bool] | None = field(default=None, compare=False)
+    """Answers `gone(bun_1)` where a script asks it as a question; other events are none."""
 
     def __str__(self) -> str:
         if not self.about:
@@ -77,7 +79,17 @@ class Event:
             return each if self.kind in PAIR_EVENTS or self.kind in PIECE_EVENTS else _quoted(each)
         return f"{each:g}"
 
+    def __eq__(self, other: object) -> bool:
+        if self.answer is not None and isinstance(other, bool):
+            return self.answer() == other
+        return isinstance(other, Event) and (self.kind, self.about) == (other.kind, other.about)
+
+    def __hash__(self) -> int:
+        return hash((self.kind, self.about))
+
     def __bool__(self) -> bool:
+        if self.answer is not None:
+            return self.answer()
         raise GameError(
             f"{self} is an event to wait for, so it is neither true nor false. "
             f"To ask what is so now, write {self._question()}."
@@ -92,6 +104,8 @@ class Event:
                 return f"not {first}.overlaps({second})"
             case ("pressed" | "held", [key]):
                 return f"is_down({_quoted(key)})"
+            case "gone", [kind]:
+                return f"len({kind}) == 0, or gone(…) of one piece"
             case "released", [key]:
                 return f"not is_down({_quoted(key)})"
             case "entered", [place]:

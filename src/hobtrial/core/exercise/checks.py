@@ -11,8 +11,10 @@ from ..trial import InputKind
 from .parts import AfterAnswer, Concept, Expression, Frames, Marks, Seconds, Span, Text
 
 DEEDS: Final[tuple[InputKind, ...]] = ("press", "hold", "click", "pick", "answer", "type", "set")
-CheckKind = Literal["at", "after", "by", "always", "never", "each", "same", "unchanged", "end", "case"]
-KINDS: Final[tuple[CheckKind, ...]] = ("at", "after", "by", "always", "never", "each", "same", "unchanged", "end")
+CheckKind = Literal["at", "after", "by", "always", "never", "each", "same", "unchanged", "end", "apart", "case"]
+KINDS: Final[tuple[CheckKind, ...]] = (
+    "at", "after", "by", "always", "never", "each", "same", "unchanged", "end", "apart",
+)  # fmt: skip
 """The kinds that a check can be written as; `case` is what the rows of `cases` become."""
 GOES_WITH: Final[dict[str, tuple[CheckKind, ...]]] = {
     "nth": ("after",),
@@ -77,6 +79,7 @@ class Check(Spec):
     same: Annotated[tuple[str, ...], Field(min_length=1)] | None = None
     unchanged: Annotated[tuple[str, ...], Field(min_length=1)] | None = None
     end: Literal[True] | None = None
+    apart: Span | None = None
     nth: Annotated[int, Field(ge=1, le=10_000)] | None = None
     later: Seconds | None = None
     within: Frames | None = None
@@ -91,6 +94,10 @@ class Check(Spec):
     @model_validator(mode="after")
     def _one_kind(self) -> Self:
         met = [kind for kind in KINDS if getattr(self, kind) is not None]
+        if self.apart is not None and "each" in met:
+            met.remove("each")  # it says of which event
+        elif self.apart is not None:
+            raise ValueError("`apart` goes with `each`, the event that must not come again too soon")
         if len(met) != 1:
             what = f"has {' and '.join(f'`{kind}`' for kind in met)}" if met else "has none"
             known = ", ".join(f"`{kind}`" for kind in KINDS)
@@ -99,25 +106,31 @@ class Check(Spec):
             if getattr(self, "from_" if key == "from" else key) is not None and self.kind not in kinds:
                 known = " and ".join(f"`{kind}`" for kind in kinds)
                 raise ValueError(f"`{key}` goes with {known}, not with `{self.kind}`")
-        lists = self.kind in ("same", "unchanged")
-        if lists and self.expect is not None:
+        named = self.kind in ("same", "unchanged", "apart")
+        if named and self.expect is not None:
             raise ValueError(f"`{self.kind}` names what it is about; it has no `expect`")
-        if not lists and not (self.expect or "").strip():
+        if not named and not (self.expect or "").strip():
             raise ValueError("`expect` is missing; write what must be true, as in `score == 3`")
         return self
 
     @property
     def kind(self) -> CheckKind:
         """Which of the kinds this check is."""
-        return next(kind for kind in KINDS if getattr(self, kind) is not None)
+        return next(kind for kind in reversed(KINDS) if getattr(self, kind) is not None)
 
     @property
     def text(self) -> str:
         """What it expects, in a line."""
         if self.expect is not None:
             return self.expect.strip()
+        if self.apart is not None:
+            return f"{self.each} at least {self.apart:g} s apart"
         names = self.same or self.unchanged or ()
         return f"{', '.join(names)} {'as in the reference' if self.same else 'unchanged'}"
+
+
+Luck = Literal["lowest", "highest"] | Annotated[tuple[Any, ...], Field(min_length=1, max_length=1000)]
+"""What `random` gives in a scenario: the lower or the upper end, or values in order."""
 
 
 class Craft(Spec):
@@ -131,9 +144,16 @@ class Craft(Spec):
 
 
 class Case(Spec):
-    """One row of `cases`: what is put in place, and what must then be true."""
+    """One row of `cases`: what is put in place and played, and what must then be true.
+
+    Its `inputs` and `answers` come besides those of the scenario; `luck` and `seed` stand for the scenario's.
+    """
 
     arrange: tuple[str, ...] = ()
+    inputs: Annotated[tuple[Input, ...], Field(max_length=200)] = ()
+    answers: Annotated[tuple[Annotated[str, Field(max_length=200)], ...], Field(max_length=50)] = ()
+    luck: Luck | None = None
+    seed: int | None = None
     expect: Expression
     marks: Marks = 1
     because: str = ""
@@ -161,7 +181,3 @@ class Predict(Spec):
     names: Annotated[tuple[Text, ...], Field(min_length=1, max_length=12)]
     at: Seconds
     marks: Marks = 0
-
-
-Luck = Literal["lowest", "highest"] | Annotated[tuple[Any, ...], Field(min_length=1, max_length=1000)]
-"""What `random` gives in a scenario: the lower or the upper end, or values in order."""

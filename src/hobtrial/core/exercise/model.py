@@ -17,7 +17,7 @@ from ..scene import Fact, Name, SceneSpec, Spec, Value
 from ..script import DEFAULT_LIMITS
 from ..script.vocabulary import CONSTRUCTS
 from .checks import Case, Check, Craft, Input, Luck, Predict, Wild
-from .parts import Concept, Seconds, Span, Text
+from .parts import Concept, Seconds, Span, Text, VariableName
 
 MOST_ORDERS = 24
 """Orders of `steps`, one trial each: all of four steps."""
@@ -33,9 +33,9 @@ Construct = Annotated[str, AfterValidator(_construct)]
 
 
 class Variable(Spec):
-    """A variable that the exercise is about; `also` are other names that it may have."""
+    """A variable that the exercise is about, of the script or (`hob.lives`) of a piece; `also` are other names for it."""
 
-    name: Name
+    name: VariableName
     meaning: str = ""
     start: Value | None = None
     type: Literal["int", "float", "str", "bool"] | None = None
@@ -115,6 +115,7 @@ class Settings(Spec):
     seconds: Span = 10
     style: Literal["handlers", "straight"] = "handlers"
     at_end: Literal["go on", "freeze"] = "go on"
+    prints: Literal["story", "log"] = "story"
     narrow: tuple[Construct, ...] = ()
     concepts: tuple[Concept, ...] = ("variables", "events", "conditionals")
     help: Help = Help()
@@ -159,6 +160,11 @@ class Settings(Spec):
                 raise ValueError(f"a scenario or craft line has the task {task!r}; known tasks: {known}")
         if not self.full_scene.names.isdisjoint(variable.name for variable in self.variable):
             raise ValueError("a listed variable has the name of a thing of the scene; every name means one thing")
+        pieces = [piece.name for piece in self.scene.piece]
+        for variable in self.variable:
+            owner, dot, _ = variable.name.partition(".")
+            if dot and owner not in pieces:
+                raise ValueError(f"the variable `{variable.name}` belongs to `{owner}`, which is not a piece of the scene")
         return self
 
     @cached_property

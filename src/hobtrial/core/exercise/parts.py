@@ -6,6 +6,8 @@ from typing import Annotated
 
 from pydantic import AfterValidator, Field
 
+from ..scene.spec_base import python_name
+
 LONGEST_TRIAL = 600
 """Seconds of one trial; a lesson has 2,700 and a class 24 scripts."""
 
@@ -23,6 +25,16 @@ Frames = Annotated[int, Field(ge=0, le=3000)]
 Text = Annotated[str, Field(min_length=1, max_length=200)]
 Expression = Annotated[str, Field(max_length=500)]
 Concept = str
+
+
+def _variable_name(text: str) -> str:
+    for part in text.split(".", 1):
+        python_name(part)
+    return text
+
+
+VariableName = Annotated[str, AfterValidator(_variable_name)]
+"""A script's variable, or a piece's own: `score`, `hob.lives`."""
 AfterAnswer = Annotated[str, Field(pattern=r"^answer [1-9][0-9]{0,2}$")]
 
 LOOKS: frozenset[str] = frozenset(

@@ -17,7 +17,7 @@ from ..script.tree import Statement, guards_of, statements, targets, walk
 from ..trial import Observable, Trace
 from .why import Cause
 
-CALLS = {"told": "tell", "sounded": "sound", "sent": "send"}
+CALLS = {"told": "tell", "said": "tell", "sounded": "sound", "sent": "send"}
 """The call that brings about what is observed."""
 
 

@@ -130,6 +130,10 @@ def times(number: Any) -> str:
     return {1: "once", 2: "twice"}.get(number, f"{number} times")
 
 
+def _often(value: Any) -> str:
+    return f" {times(value)}" if isinstance(value, int) and value > 1 else ""
+
+
 def was(what: Observable, value: Any) -> str:
     """What an observed thing was, as the middle of a sentence."""
     nothing = value is UNSET or value is None
@@ -141,8 +145,12 @@ def was(what: Observable, value: Any) -> str:
                 if nothing
                 else f"the scoreboard showed {_on_board(value)} {label}"
             )
+        case "said":
+            return f'`{what.attribute}` ' + (f'said "{what.name}"' + _often(value) if value else f'did not say "{what.name}"')
         case "told" | "sounded" | "sent":
             before, done = TOLD[what.what]
+            if what.attribute:
+                before = "the line "
             if nothing or value == 0:
                 return f'{before}"{what.name}" was not {done}'
             return f'{before}"{what.name}" was {done}' + ("" if value == 1 else f" {times(value)}")
@@ -169,6 +177,8 @@ def should(what: Observable, value: Any, *, stay: bool = False) -> str:
     match what.what:
         case "board":
             return "Nothing should stand there yet." if nothing else f"It should show {value}."
+        case "said":
+            return f"It should say so{_often(value) or ' once'}." if value else "It should not say so."
         case "told" | "sounded" | "sent":
             done = TOLD[what.what][1]
             return f"It should not be {done}." if nothing or value == 0 else f"It should be {done} {times(value)}."
@@ -192,6 +202,8 @@ def made(what: Observable, value: Any) -> str:
     match what.what:
         case "board":
             return f'showed {value_text(value)} under "{what.name}"'
+        case "said":
+            return f'let `{what.attribute}` say "{what.name}"'
         case "told" | "sounded" | "sent":
             before = TOLD[what.what][0].removeprefix("the ")
             verb = {"told": "told", "sounded": "played the", "sent": "sent the"}[what.what]
@@ -209,7 +221,7 @@ def thing(what: Observable) -> str:
     match what.what:
         case "board":
             return f'"{what.name}" on the scoreboard'
-        case "told" | "sounded" | "sent" | "asked" | "offers":
+        case "told" | "said" | "sounded" | "sent" | "asked" | "offers":
             return f'"{what.name}"'
         case "count":
             return f"the number of `{what.name}`"

@@ -20,7 +20,7 @@ from ..trial import OUTCOME, Answered, Change, Observable, Trace, same_words
 from ..words import UNSET
 from .finding import Line
 
-COUNTS = ("told", "sounded", "sent", "asked", "times")
+COUNTS = ("told", "said", "sounded", "sent", "asked", "times")
 """What is observed as a number of times: 0 until it happens."""
 POLLED = ("frame", "held")
 """Events in which a script can look at everything by itself."""
@@ -205,7 +205,7 @@ def _last_store(what: Observable, trace: Trace, frame: int) -> Change | None:
         return Change(
             last.frame, last.line, None, "script", str(what), old, last.value, _cause_at(trace, last.frame, last.line)
         )
-    if what.what == "told":
+    if what.what in ("told", "said"):
         words = same_words(what.name)
         told = [line for line in trace.story if line.frame <= frame and words in same_words(line.text)]
         if not told:
@@ -260,7 +260,8 @@ def guards(script: Script, line: int, what: Observable, own: Trace) -> bool:
 
 def _stores(script: Script, node: ast.AST, what: Observable, own: Trace, seen: frozenset[str]) -> bool:
     wanted = own.bound.get(what.name, what.name) if what.what == "variable" else str(what)
-    calls = {"outcome": {"win", "lose"}, "board": {"board"}, "told": {"tell", "print", "win", "lose"}}.get(
+    calls = {"outcome": {"win", "lose"}, "board": {"board"}, "told": {"tell", "print", "win", "lose"},
+             "said": {"tell"}}.get(
         what.what, set()
     )
     for inner in walk(node):

@@ -19,7 +19,7 @@ class PreparedCheck:
     kind: CheckKind
     text: str
     expectation: Expectation | None
-    """Nothing for `same` and `unchanged`, which are about `names`."""
+    """Nothing for `same` and `unchanged`, which are about `names`, and for `apart`, which is about its event."""
     names: tuple[Observable, ...] = ()
     event: Event | None = None
     only_if: Expectation | None = None
@@ -28,6 +28,8 @@ class PreparedCheck:
     @property
     def about(self) -> tuple[Observable, ...]:
         """The things that it is about."""
+        if self.kind == "apart":
+            return (Observable("times", event=self.event),)
         return self.expectation.needs if self.expectation is not None else self.names
 
     @property

@@ -34,8 +34,11 @@ Held = tuple[bool, str | None]
 
 FORMS: Final = (
     "handles EVENT, assigns NAME, changes NAME, tests NAME, compares NAME with OP, uses if / elif / else / and / or / "
-    "not / match / a function / an Enum / a loop, at most N handlers for EVENT, no number N"
+    "not / match / a function / an Enum / a loop (or several of them: uses elif or match), has a local, "
+    "no repeated block, at most N handlers for EVENT, no number N"
 )
+FEWEST_REPEATED: Final = 3
+"""Statements in a row that stand twice and count as a repeated block: two are often alike by chance."""
 _MIRRORED: Final = {ast.Lt: ">", ast.Gt: "<", ast.LtE: ">=", ast.GtE: "<=", ast.Eq: "==", ast.NotEq: "!="}
 _WRITTEN: Final = {ast.Lt: "<", ast.Gt: ">", ast.LtE: "<=", ast.GtE: ">=", ast.Eq: "==", ast.NotEq: "!="}
 _NEXT_TO: Final = {">": ">=", "<": "<="}
@@ -216,7 +219,23 @@ def _compares(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], 
 
 
 def _uses(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Held]:
-    what = found[1].lower()
+    asked = re.split(r" or (?=\w)", found[1].lower()) if found[1] != "or" else ["or"]
+    looks = {each: _looks(each) for each in asked}
+
+    def look(reader: _Reader) -> Held:
+        if any(one(reader) for one in looks.values()):
+            return True, None
+        missing = " nor ".join(each if " " in each else f"`{each}`" for each in asked)
+        article = "a " if len(asked) == 1 and " " not in asked[0] else ""
+        return False, f"there is neither {missing}" if len(asked) > 1 else f"there is no {missing}" if article else (
+            f"there is not {missing}"
+        )
+
+    return look
+
+
+def _looks(what: str) -> Callable[[_Reader], bool]:
+    """Whether a construct is used."""
     look: Callable[[_Reader], bool] = {
         "if": lambda reader: _any(reader, ast.If),
         "elif": lambda reader: any(goes_on_with_elif(node) for node, _ in reader.nodes),
@@ -231,7 +250,43 @@ def _uses(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Held
         "an enum": lambda reader: _any(reader, ast.ClassDef),
         "a loop": lambda reader: _any(reader, ast.For, ast.While),
     }[what]
-    return lambda reader: (look(reader), f"there is no `{what}`" if " " not in what else f"there is not {what}")
+    return look
+
+
+def _has_a_local(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Held]:
+    def look(reader: _Reader) -> Held:
+        return (
+            any(own_locals(each) - _parameters(each) for each in functions(reader.script.tree)),
+            "no function has a variable of its own",
+        )
+
+    return look
+
+
+def _parameters(function: ast.FunctionDef) -> frozenset[str]:
+    return frozenset(each.arg for each in (*function.args.posonlyargs, *function.args.args, *function.args.kwonlyargs))
+
+
+def _no_repeated_block(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Held]:
+    def look(reader: _Reader) -> Held:
+        seen: dict[str, int] = {}
+        for node, _ in reader.nodes:
+            for field in ("body", "orelse"):
+                block = getattr(node, field, None)
+                if not isinstance(block, list):
+                    continue
+                for first in range(len(block) - FEWEST_REPEATED + 1):
+                    part = block[first : first + FEWEST_REPEATED]
+                    if any(isinstance(each, ast.Global | ast.FunctionDef | ast.ClassDef) for each in part):
+                        continue
+                    text = "\n".join(ast.unparse(each) for each in part)
+                    line = part[0].lineno
+                    if text in seen and line >= seen[text] + FEWEST_REPEATED:
+                        return False, f"the lines from {seen[text]} on stand again from line {line} on"
+                    seen.setdefault(text, line)
+        return True, None
+
+    return look
 
 
 def _at_most(found: re.Match[str], names: Surroundings) -> Callable[[_Reader], Held]:
@@ -262,6 +317,7 @@ def _no_number(found: re.Match[str], names: Surroundings) -> Callable[[_Reader],
     return look
 
 
+_CONSTRUCT = r"(?:if|elif|else|and|or|not|match|a function|an [Ee]num|a loop)"
 _NAME = r"([A-Za-z]\w*(?:\.[A-Za-z]\w*)?)"
 _FORMS: Final[tuple[tuple[str, Callable[[re.Match[str], Surroundings], Callable[[_Reader], Held]]], ...]] = (
     (r"handles (.+)", _handles),
@@ -269,7 +325,9 @@ _FORMS: Final[tuple[tuple[str, Callable[[re.Match[str], Surroundings], Callable[
     (rf"changes {_NAME}", _changes),
     (rf"tests {_NAME}", _tests),
     (rf"compares {_NAME} with (<=|>=|==|!=|<|>)", _compares),
-    (r"uses (if|elif|else|and|or|not|match|a function|an [Ee]num|a loop)", _uses),
+    (rf"uses ({_CONSTRUCT}(?: or {_CONSTRUCT})*)", _uses),
+    (r"has a local", _has_a_local),
+    (r"no repeated block", _no_repeated_block),
     (r"at most (\d{1,4}) handlers? for (.+)", _at_most),
     (r"no number (-?\d{1,9}(?:\.\d{1,9})?)", _no_number),
 )

@@ -8,12 +8,13 @@ compared with a number, a division by zero) is a reason, not a crash.
 from __future__ import annotations
 
 import ast
+import difflib
 from collections.abc import Callable, Collection
 from dataclasses import dataclass
-from typing import Any, Final, Literal, cast
+from typing import Any, Final, Literal, cast, get_args
 
 from ..trial import CLOCK, OUTCOME, PLACE, Observable, ObservableKind, variable
-from ..words import HobError, Unset
+from ..words import HobError, Outcome, Unset
 from .names import ExpectationError, Surroundings, read_event
 
 LONGEST: Final = 500
@@ -26,8 +27,10 @@ FUNCTIONS: Final[dict[str, Callable[..., Any]]] = {
     "round": round,
     "near": lambda a, b, tolerance: abs(a - b) <= tolerance,
 }
-OBSERVING: Final = ("board", "count", "offers", "told", "sounded", "sent", "asked", "times", "was", "first")
+OBSERVING: Final = ("board", "count", "gone", "offers", "told", "said", "sounded", "sent", "asked", "times", "was", "first")
 """Functions that ask what is so, or what happened so far."""
+QUOTING: Final = ("board", "offers", "sounded", "sent", "asked")
+"""Those that take a text in quotes."""
 _ALLOWED: Final = (
     ast.Expression, ast.BoolOp, ast.And, ast.Or, ast.UnaryOp, ast.Not, ast.USub, ast.UAdd, ast.Compare, ast.Eq,
     ast.NotEq, ast.Lt, ast.LtE, ast.Gt, ast.GtE, ast.In, ast.NotIn, ast.BinOp, ast.Add, ast.Sub, ast.Mult, ast.Div,
@@ -184,9 +187,13 @@ class _Reader(ast.NodeTransformer):
         return self.generic_visit(node)
 
     def visit_Call(self, node: ast.Call) -> ast.expr:
-        if not isinstance(node.func, ast.Name) or node.keywords:
+        if not isinstance(node.func, ast.Name):
             raise ExpectationError("calls something that a check cannot")
         name = node.func.id
+        if name in ("told", "said"):
+            return ast.Compare(self._need(self._told(node)), [ast.Gt()], [ast.Constant(0)])
+        if node.keywords:
+            raise ExpectationError(f"gives `{name}` something with a name, which only `told` takes: `exact=True`")
         match name, node.args:
             case (("was" | "first"), [inner]):
                 if self._when != "now":
@@ -199,24 +206,71 @@ class _Reader(ast.NodeTransformer):
                 if kind not in self.names.kinds:
                     raise ExpectationError(f"counts `{kind}`, which is not a kind of the scene")
                 return self._need(Observable("count", kind))
+            case "gone", [ast.Name(id=piece)]:
+                if piece not in self.names.pieces:
+                    raise ExpectationError(f"asks whether `{piece}` is gone, which is not a piece of the scene")
+                return self._need(Observable("property", piece, "removed"))
             case ("board" | "offers", [ast.Constant(value=str(label))]):
                 return self._need(Observable(cast(ObservableKind, name), label))
-            case ("told" | "sounded" | "sent" | "asked", [ast.Constant(value=str(label))]):
+            case ("sounded" | "sent" | "asked", [ast.Constant(value=str(label))]):
                 often = self._need(Observable(cast(ObservableKind, name), label))
                 return ast.Compare(often, [ast.Gt()], [ast.Constant(0)])
+            case "times", [ast.Call(func=ast.Name(id="told" | "said")) as call]:
+                return self._need(self._told(call))
             case "times", [
                 ast.Call(
-                    func=ast.Name(id=("told" | "sounded" | "sent" | "asked") as what),
+                    func=ast.Name(id=( "sounded" | "sent" | "asked") as what),
                     args=[ast.Constant(value=str(label))],
                 )
             ]:
                 return self._need(Observable(cast(ObservableKind, what), label))
             case "times", [event]:
                 return self._need(Observable("times", event=read_event(event, self.names)))
+        if name in QUOTING and any(isinstance(each, ast.Name) for each in node.args):
+            raise ExpectationError(f"has `{ast.unparse(node)}` without quotes; write {name}(\"{_bare(node.args[0])}\")")
         if name not in FUNCTIONS:
             known = ", ".join(sorted([*FUNCTIONS, *OBSERVING]))
             raise ExpectationError(f"calls `{name}` in a way that a check cannot; known are {known}")
         return ast.Call(node.func, [self.visit(argument) for argument in node.args], [])
+
+    def _told(self, node: ast.Call) -> Observable:
+        """`told("text")`, `told("text", exact=True)` or `said(hob, "text")`."""
+        name = cast(ast.Name, node.func).id
+        exact = [each for each in node.keywords if each.arg == "exact"]
+        if name == "said":
+            match node.args, node.keywords:
+                case [ast.Name(id=who), ast.Constant(value=str(text))], []:
+                    if who not in self.names.pieces | self.names.kinds:
+                        raise ExpectationError(f"asks what `{who}` said, which is not a piece of the scene")
+                    return Observable("said", text, who)
+            raise ExpectationError('asks who said what in a way that cannot be read; write it as in `said(hob, "Done")`')
+        match node.args:
+            case [ast.Constant(value=str(text))] if len(exact) == len(node.keywords) <= 1:
+                return Observable("told", text, "exact" if exact and self._true(exact[0].value) else "")
+        raise ExpectationError('asks what was told in a way that cannot be read; write it as in `told("Done")`, or '
+                               '`told("Done", exact=True)` for a whole line')  # fmt: skip
+
+    def _true(self, node: ast.expr) -> bool:
+        match node:
+            case ast.Constant(value=bool(answer)):
+                return answer
+            case ast.Name(id=("true" | "false") as word):
+                return word == "true"
+        raise ExpectationError("has `exact` with something else than True or False")
+
+    def visit_Compare(self, node: ast.Compare) -> Any:
+        sides = [node.left, *node.comparators]
+        if any(isinstance(side, ast.Name) and side.id == "outcome" for side in sides):
+            for each in (inner for side in sides for inner in ast.walk(side)):
+                if isinstance(each, ast.Constant) and each.value not in get_args(Outcome):
+                    near = difflib.get_close_matches(str(each.value), get_args(Outcome), 1)
+                    hint = f"perhaps {near[0]!r} is meant" if near else "it can be 'playing', 'won' or 'lost'"
+                    raise ExpectationError(f"compares `outcome` with {each.value!r}, which it never is; {hint}")
+        return self.generic_visit(node)
+
+
+def _bare(node: ast.expr) -> str:
+    return node.id if isinstance(node, ast.Name) else ast.unparse(node)
 
 
 class _NotSet:

@@ -15,6 +15,7 @@ from ..script import BUILTINS, DEFAULT_LIMITS, Limits, Reading, Script, Unreadab
 from ..script.tree import imported_names, walk
 from ..trial import GAME_NAMES, KNOWN_FUNCTIONS, Options, Plan, Trace, play
 from .craft import CraftRule, read_craft
+from .in_reference import not_in_reference
 from .names import ExpectationError, Surroundings, read_event
 from .scenarios import PreparedScenario, prepare_scenario, unknown_concept
 
@@ -116,6 +117,8 @@ def prepare(exercise: Exercise) -> Prepared:
         prepare_scenario(settings, number, names, lines, faults) for number, _ in enumerate(settings.scenario)
     )
     craft = _craft(settings, names, lines, faults)
+    if isinstance(reading, Script):
+        faults += not_in_reference(settings, reading, own, lines)
     if isinstance(reading, Script) and draws(reading):
         faults += _without_luck(settings, lines)
     if faults or isinstance(reading, Unreadable):

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from ..events import Event
-from ..exercise import Check, Fault, Input, Lines, Scenario, Settings, Wild
+from ..exercise import Case, Check, Fault, Input, Lines, Scenario, Settings, Wild
 from ..exercise.files import SETTINGS
 from ..trial import Arrangement, Observable, Plan, variable
 from ..words import frame_of
@@ -63,7 +63,7 @@ def prepare_scenario(
     base = _plan(settings, scenario, scenario.input, names, complain)
     plans, labels = [base], [""]
     if scenario.cases is not None:
-        plans, labels = _cases(scenario, base, names, complain)
+        plans, labels = _cases(settings, scenario, base, names, complain)
         checks += _case_checks(settings, scenario, names, complain)
     elif scenario.steps is not None:
         plans, labels = _orders(settings, scenario, base, names, complain)
@@ -74,7 +74,7 @@ def prepare_scenario(
     needs += [what for what in predicted if what is not None]
     each: dict[Event, tuple[Observable, ...]] = {}
     for check in checks:
-        if check.kind == "each" and check.event is not None:
+        if check.kind in ("each", "apart") and check.event is not None:
             each[check.event] = tuple(dict.fromkeys((*each.get(check.event, ()), *check.about)))
     observe = tuple(dict.fromkeys((*listed, *needs)))
     return PreparedScenario(scenario, tuple(plans), tuple(labels), tuple(checks), observe, each)
@@ -93,6 +93,7 @@ def _plan(
         tuple(each for each in given if not (straight and each.kind == "answer")),
         tuple((each.frame, each.what) for each in given if straight and each.kind == "answer"),
         freeze_at_end=settings.at_end == "freeze",
+        log_prints=settings.prints == "log",
         luck=scenario.luck,
     )
 
@@ -131,10 +132,46 @@ def _checks(settings: Settings, scenario: Scenario, names: Surroundings, complai
 # ---- several trials
 
 
-def _cases(scenario: Scenario, base: Plan, names: Surroundings, complain: Complain) -> tuple[list[Plan], list[str]]:
+def _cases(
+    settings: Settings, scenario: Scenario, base: Plan, names: Surroundings, complain: Complain
+) -> tuple[list[Plan], list[str]]:
     rows = scenario.cases or ()
-    plans = [replace(base, arrange=(*base.arrange, *_arranged(row.arrange, names, complain, "cases"))) for row in rows]
-    return plans, ["; ".join(row.arrange) or row.expect for row in rows]
+    return [_case(settings, scenario, base, row, names, complain) for row in rows], [_label(row) for row in rows]
+
+
+def _case(
+    settings: Settings, scenario: Scenario, base: Plan, row: Case, names: Surroundings, complain: Complain
+) -> Plan:
+    """The trial of one row: the scenario's, with what the row has of its own."""
+    if row.answers and settings.style != "straight":
+        complain("`answers` of a row go with a straight script; give the row `inputs` with their times.", "cases")
+    if row.arrange and settings.style == "straight":
+        complain("`arrange` does not go with a straight script: it runs from the first frame on.", "cases")
+    answers = tuple(Input(at=0, answer=each) for each in row.answers)
+    arranged = (*base.arrange, *_arranged(row.arrange, names, complain, "cases"))
+    luck, seed = row.luck or base.luck, base.seed if row.seed is None else row.seed
+    if not (row.inputs or answers):
+        return replace(base, arrange=arranged, luck=luck, seed=seed)
+
+    def at_the_row(message: str, *_: str | int) -> None:
+        complain(message, "cases")
+
+    played = _plan(settings, scenario, (*scenario.input, *row.inputs, *answers), names, at_the_row)
+    return replace(played, arrange=arranged, luck=luck, seed=seed)
+
+
+def _label(row: Case) -> str:
+    """What tells a row from the others, in a line."""
+    told = [*row.arrange, *(f'answer "{each}"' for each in row.answers)]
+    told += [f"{each.deed} {_deed_of(each)} at {each.at:g} s" for each in row.inputs if not isinstance(each.at, str)]
+    told += [f"luck {row.luck}"] if row.luck is not None else []
+    told += [f"seed {row.seed}"] if row.seed is not None else []
+    return "; ".join(told) or row.expect
+
+
+def _deed_of(given: Input) -> str:
+    done = getattr(given, given.deed)
+    return ", ".join(f"{name} = {value}" for name, value in done.items()) if isinstance(done, dict) else str(done)
 
 
 def _case_checks(

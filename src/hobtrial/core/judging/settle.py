@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any, Final
 
 from ..trial import CLOCK, Observable, Trace
-from ..words import UNSET, frame_of, plural
+from ..words import FRAMES_PER_SECOND, UNSET, frame_of, plural
 from .agreement import CLOSE, first_parting
 from .checks import PreparedCheck
 from .expectation import Expectation
@@ -54,6 +55,8 @@ def settle(check: PreparedCheck, trace: Trace, reference: Reference) -> Settled:
             return _same(check, trace, reference())
         case "unchanged":
             return _unchanged(check, trace)
+        case "apart":
+            return _apart(check, trace)
         case _:
             return _over_a_span(check, trace)
 
@@ -162,6 +165,21 @@ def _each(check: PreparedCheck, trace: Trace) -> Settled:
     if trace.last_frame < trace.planned:
         return _early(trace)
     return Settled(True, None) if found else Settled(None, None, f"{check.event} never came")
+
+
+def _apart(check: PreparedCheck, trace: Trace) -> Settled:
+    """Whether no two of the events are closer than asked for."""
+    assert check.event is not None and check.spec.apart is not None
+    frames = [max(moment.frame, 0) for moment in trace.moments.get(check.event, ())]
+    least = frame_of(check.spec.apart)
+    for before, frame in itertools.pairwise(frames):
+        if frame - before < least:
+            seconds = (frame - before) / FRAMES_PER_SECOND
+            reason = f"{check.event} came twice within {seconds:.2g} s" if seconds else f"{check.event} came twice at once"
+            return Settled(False, frame, reason, (("seconds apart", round(seconds, 2)),))
+    if trace.last_frame < trace.planned:
+        return _early(trace)
+    return Settled(True, None) if frames else Settled(None, None, f"{check.event} never came")
 
 
 def _ordinal(number: int) -> str:

@@ -16,7 +16,8 @@ class Spec(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
 
-def _python_name(text: str) -> str:
+def python_name(text: str) -> str:
+    """The text, if it is a name. Raises `ValueError`."""
     if not text.isidentifier() or keyword.iskeyword(text) or text.startswith("_"):
         raise ValueError("must be a Python name: letters, digits and _, not beginning with a digit or _")
     return text
@@ -28,7 +29,7 @@ def _key_name(text: str) -> str:
     return text
 
 
-Name = Annotated[str, AfterValidator(_python_name)]
+Name = Annotated[str, AfterValidator(python_name)]
 KeyName = Annotated[str, AfterValidator(_key_name)]
 Coordinate = Annotated[float, Field(ge=-1e6, le=1e6)]
 Length = Annotated[float, Field(gt=0, le=1e4)]

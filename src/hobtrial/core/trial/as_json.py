@@ -16,6 +16,7 @@ def trace_json(trace: Trace) -> dict[str, Any]:
         "outcome": trace.outcome,
         "stopped": trace.stopped.as_json() if trace.stopped else None,
         "story": [{"frame": line.frame, "line": line.line, "text": line.text, "who": line.who} for line in trace.story],
+        "log": [{"frame": line.frame, "line": line.line, "text": line.text} for line in trace.log],
         "changes": [
             {
                 "frame": change.frame,

@@ -50,6 +50,7 @@ class Host:
         self._modules: dict[str, StandIn] = {}
         self._pieces = woven.counting if state.recorder is None else woven.recording
         self.globals: dict[str, Any] = {"__builtins__": self._names()}
+        state.script = self.globals
 
     def _names(self) -> dict[str, Any]:
         state = self.state
@@ -77,8 +78,11 @@ class Host:
 
     def read_file(self) -> None:
         """Runs the file from top to bottom."""
+        members = any(isinstance(value, str) and "." in value for value in self.state.facts.values())
         for piece in self._pieces:
             exec(piece, self.globals)
+            if members:
+                self.state.bind_members()
 
     def run(self, work: Callable[..., Any], *given: Any) -> None:
         """Runs a piece of the script under its budget. Raises `TrialOver` where that is stopped; `stop` says why."""

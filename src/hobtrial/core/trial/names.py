@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from typing import Any, Final
 
 from ..events import PLAIN_EVENTS, Event
@@ -35,7 +36,21 @@ def game_names(state: GameState) -> dict[str, Any]:
         **{spawner.name: SpawnerHandle(spawner.name, state) for spawner in spec.spawner},
     }
     calls = {**_telling(state), **_playing(state), **_asking(state)}
-    return {**EVENT_NAMES, **calls, "game": state.game, **scene}
+    return {**EVENT_NAMES, "gone": _gone(state), **calls, "game": state.game, **scene}
+
+
+def _gone(state: GameState) -> Callable[..., Event]:
+    """`gone(bun_1)`: an event to wait for, and also a question, true once that piece is removed."""
+    make = EVENT_NAMES["gone"]
+
+    def gone(*thing: Any) -> Event:
+        event: Event = make(*thing)
+        if not isinstance(thing[0], PieceHandle):
+            return event
+        body = state.scene.by_name[str(event.about[0])]
+        return replace(event, answer=lambda: body.removed)
+
+    return gone
 
 
 def _telling(state: GameState) -> dict[str, Any]:
@@ -167,6 +182,7 @@ def _register(state: GameState, events: tuple[Any, ...]) -> Callable[[Any], Any]
         if not isinstance(event, Event):
             named = f"`{event.__name__}`" if callable(event) and hasattr(event, "__name__") else repr(event)
             raise GameError(f'`@on` takes events, such as `pressed("space")` or `meets(hob, bun)`, not {named}.')
+    events = tuple(replace(event, answer=None) if event.answer is not None else event for event in events)
     if not events:
         raise GameError("`@on()` waits for nothing. Put an event between the brackets.")
 

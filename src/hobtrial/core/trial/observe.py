@@ -12,7 +12,7 @@ from typing import Final, Literal
 from ..events import Event
 
 ObservableKind = Literal[
-    "variable", "property", "count", "fact", "board", "offers", "told", "sounded", "sent", "asked", "times",
+    "variable", "property", "count", "fact", "board", "offers", "told", "said", "sounded", "sent", "asked", "times",
     "place", "outcome", "clock",
 ]  # fmt: skip
 _NAMED: Final = ("variable", "fact")
@@ -23,7 +23,8 @@ _QUOTED: Final = ("board", "offers", "told", "sounded", "sent", "asked")
 class Observable:
     """One thing to sample. `name` is a variable, piece, kind, fact, label or text, by `what`.
 
-    `told`, `sounded`, `sent`, `asked` and `times` are numbers: how often so far.
+    `told`, `said`, `sounded`, `sent`, `asked` and `times` are numbers: how often so far. Who said it is the
+    `attribute`; `told` has "exact" there where the whole line must be the text as it is written.
     """
 
     what: ObservableKind
@@ -34,6 +35,10 @@ class Observable:
     def __str__(self) -> str:
         if self.what in _NAMED:
             return self.name
+        if self.what == "said":
+            return f'said({self.attribute}, "{self.name}")'
+        if self.what == "told" and self.attribute:
+            return f'told("{self.name}", exact=True)'
         if self.what in _QUOTED:
             return f'{self.what}("{self.name}")'
         match self.what:
@@ -48,7 +53,10 @@ class Observable:
 
 
 def variable(name: str) -> Observable:
-    """The variable that an exercise or a check calls by this name."""
+    """The variable that an exercise or a check calls by this name; `hob.lives` is one of a piece."""
+    owner, dot, attribute = name.partition(".")
+    if dot:
+        return Observable("property", owner, attribute)
     return Observable("variable", name)
 
 

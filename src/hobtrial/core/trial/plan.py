@@ -62,6 +62,8 @@ class Plan:
     """Frames from which an answer is there, and the answers, for a script that asks with `input`."""
     freeze_at_end: bool = False
     """Whether the game stands still once it is won or lost."""
+    log_prints: bool = False
+    """Whether `print` writes to the log, which nobody is told and no check looks at, instead of the story."""
     by_hand: bool = False
     """Whether a person plays: a script that asks with `input` waits for them."""
     put: tuple[tuple[int, Arrangement], ...] = ()

@@ -299,6 +299,7 @@ class Run:
             stopped=self.host.stop,
             samples=self.samples,
             story=tuple(state.story.lines),
+            log=tuple(state.story.log),
             final={name: keep(self.variables.read(name)) for name in names},
             passes=self.host.passes,
             first=self._first,

@@ -7,6 +7,7 @@ dispatcher (`dispatcher.py`) delivers it when the handler has ended or waits.
 from __future__ import annotations
 
 from collections import deque
+from enum import EnumMeta
 from typing import Any, Final, NamedTuple
 
 from ..events import PAIR_EVENTS, Event, EventKind
@@ -80,8 +81,12 @@ class GameState:
         self.frozen_spawners: set[str] = set()
         self.missed: list[Missed] = []
         self.showing = Showing()
-        self.story = Story(limits, lambda: (self.frame, script_line()), self._told)
+        self.story = Story(
+            limits, lambda: (self.frame, script_line()), self._told, log_prints=plan.log_prints
+        )
         self.game = GameHolder(self)
+        self.script: dict[str, Any] = {}
+        """The globals of the script; the host puts them here."""
         self.names: dict[str, Any] = {}
         """The names that are ready made for the script; `Host` fills it."""
         self.queue: deque[Queued] = deque()
@@ -166,8 +171,21 @@ class GameState:
     def set_fact(self, name: str, value: Any) -> None:
         """Gives a fact another value."""
         self.facts[name] = value
-        self.names[name] = value
+        self.names[name] = self._member(value)
         self.fact_changes.append((self.frame, name, value))
+
+    def bind_members(self) -> None:
+        """Facts that begin with a member of an enumeration of the script, such as "Day.NOON", become that member."""
+        for name, value in self.facts.items():
+            self.names[name] = self._member(value)
+
+    def _member(self, value: Any) -> Any:
+        """The member of the script's enumeration that a text such as "Day.NOON" names; else the value itself."""
+        owner, dot, name = value.partition(".") if isinstance(value, str) else ("", "", "")
+        listed = self.script.get(owner) if dot else None
+        if isinstance(listed, EnumMeta):
+            return listed.__members__.get(name, value)
+        return value
 
     # ---- what handles and calls tell
 

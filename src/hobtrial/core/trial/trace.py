@@ -173,6 +173,8 @@ class Trace:
     samples: dict[Observable, Timeline]
     story: tuple[StoryLine, ...]
     final: dict[str, Any]
+    log: tuple[StoryLine, ...] = ()
+    """What `print` wrote, where the exercise keeps that out of the story."""
     passes: int = 0
     """Loop passes and calls that the script spent: a measure of its work that no clock disturbs."""
     first: dict[Observable, Any] = field(default_factory=dict)

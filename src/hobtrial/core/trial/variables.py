@@ -87,6 +87,13 @@ def getter(what: Observable, state: GameState, variables: Variables) -> Callable
             return lambda: showing.board.get(what.name, UNSET)
         case "offers":
             return lambda: what.name in showing.offers
+        case "told" if what.attribute:
+            return _counter(lambda: state.story.lines, lambda line: bool(line.text == what.name))
+        case "said":
+            return _counter(
+                lambda: state.story.lines,
+                lambda line: _says(scene, line.who, what.attribute) and same_words(what.name) in same_words(line.text),
+            )
         case "told":
             return _counter(lambda: state.story.lines, lambda line: same_words(what.name) in same_words(line.text))
         case "asked":
@@ -105,6 +112,12 @@ def getter(what: Observable, state: GameState, variables: Variables) -> Callable
             return lambda: state.frame / FRAMES_PER_SECOND
         case "outcome":
             return lambda: state.outcome
+
+
+def _says(scene: SceneState, who: str, wanted: str) -> bool:
+    """Whether a piece that tells something is the one that is asked for, or one of that kind."""
+    body = scene.by_name.get(who)
+    return who == wanted or (body is not None and body.kind == wanted)
 
 
 def _counter(entries: Callable[[], list[Any]], fits: Callable[[Any], bool]) -> Callable[[], int]:

@@ -5,19 +5,18 @@ from __future__ import annotations
 import ast
 import difflib
 from collections.abc import Iterator
-from typing import Final, get_args
+from typing import Final
 
 from ..exercise import LOOKS
 from ..judging import Played, Prepared
 from ..script.tree import walk
 from ..trial.observe import same_words
-from ..words import KEYS, Outcome, frame_of
+from ..words import KEYS, frame_of
 from .places import Notice, Place
 
-OUTCOMES: Final = get_args(Outcome)
 NEAR: Final = 0.7
 """How alike two texts are that are perhaps meant to be the same."""
-SHOWN: Final = frozenset(("told", "board", "offers", "sounded", "sent", "asked"))
+SHOWN: Final = frozenset(("told", "said", "board", "offers", "sounded", "sent", "asked"))
 """Functions of an expectation that are about a text of the script."""
 
 
@@ -35,7 +34,7 @@ def notices_of(prepared: Prepared, played: list[Played]) -> Iterator[Notice]:
 
 def _variables(prepared: Prepared, played: list[Played]) -> Iterator[Notice]:
     for index, each in enumerate(prepared.exercise.settings.variable):
-        if played and not any(run.trace.bound.get(each.name) for run in played):
+        if "." not in each.name and played and not any(run.trace.bound.get(each.name) for run in played):
             yield Notice(
                 f"`{each.name}` is listed, and the reference has no variable of that name.",
                 Place(table="variable", index=index),
@@ -56,7 +55,7 @@ def _pictures(prepared: Prepared) -> Iterator[Notice]:
 
 
 def _texts(prepared: Prepared, number: int) -> Iterator[Notice]:
-    """Outcomes that do not exist, and texts that are nearly ones of the reference."""
+    """Texts that are nearly ones of the reference."""
     written = texts_of(prepared)
     spec = prepared.scenarios[number].spec
     rows = [("check", index, check.expect or "") for index, check in enumerate(spec.check)]
@@ -68,9 +67,6 @@ def _texts(prepared: Prepared, number: int) -> Iterator[Notice]:
         except SyntaxError:
             continue
         for node in ast.walk(tree):
-            for text in _compared_outcomes(node):
-                near = difflib.get_close_matches(text, OUTCOMES, 1, 0.0)
-                yield Notice(f"`{text}` is not an outcome; did you mean `{near[0]}`?", place)
             match node:
                 case ast.Call(func=ast.Name(id=name), args=[ast.Constant(value=str(text)), *_]) if name in SHOWN:
                     near = difflib.get_close_matches(text, written, 1, NEAR)
@@ -87,19 +83,6 @@ def texts_of(prepared: Prepared) -> set[str]:
         for node in nodes
         if isinstance(node, ast.Constant) and isinstance(node.value, str) and id(node) not in parts
     }
-
-
-def _compared_outcomes(node: ast.AST) -> Iterator[str]:
-    """The texts that are compared with the outcome, and are none."""
-    if not isinstance(node, ast.Compare):
-        return
-    sides = [node.left, *node.comparators]
-    if not any(isinstance(side, ast.Name) and side.id == "outcome" for side in sides):
-        return
-    for side in sides:
-        for part in side.elts if isinstance(side, (ast.Tuple, ast.List, ast.Set)) else [side]:
-            if isinstance(part, ast.Constant) and isinstance(part.value, str) and part.value not in OUTCOMES:
-                yield part.value
 
 
 def _inputs(prepared: Prepared, number: int) -> Iterator[Notice]:
