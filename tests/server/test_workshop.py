@@ -103,7 +103,7 @@ class Drafts(unittest.TestCase):
         )
 
     def test_a_reference_that_does_not_end_is_said_to(self) -> None:
-        found = self.change(0, {"do": "write", "file": "reference.py", "text": "while True:\n    pass\n"}).json()
+        found = self.change(0, {"do": "write", "file": "reference.py", "text": "score = lives = 0\nwhile True:\n    pass\n"}).json()
         self.assertLess(found["rehearsal"]["marks"], found["rehearsal"]["out_of"])
         self.assertTrue(any("reference itself" in each["text"] for each in found["rehearsal"]["notices"]))
 
@@ -111,7 +111,7 @@ class Drafts(unittest.TestCase):
         check = {"do": "change", "table": "check", "index": 1, "scenario": 0, "keys": {"expect": "score == 7"}}
         self.change(0, check)
         refused = self.post(f"/api/drafts/{self.draft}/set", {"class_name": "7 Larch"})
-        self.assertEqual((refused.status_code, refused.json()["detail"][:31]), (409, "The reference earns 18 of 20 ma"))
+        self.assertEqual((refused.status_code, refused.json()["detail"][:31]), (409, "The reference earns 19.5 of 20 "))
 
     def test_it_is_set_for_a_class(self) -> None:
         self.change(0, {"do": "set", "keys": {"title": "Bakehouse walk"}})
@@ -141,6 +141,15 @@ class Drafts(unittest.TestCase):
         nothing = self.client.post("/api/drafts/files", files=[("files", ("a.py", b"x"))], headers=ORIGIN)
         self.assertEqual(nothing.status_code, 422)
         self.assertIn("There is no exercise.toml in it", nothing.json()["detail"])
+
+    def test_a_scenario_in_many_ways_is_offered_and_not_added(self) -> None:
+        before = self.client.get(f"/api/drafts/{self.draft}").json()
+        wild = self.post(f"/api/drafts/{self.draft}/ways", {"scenario": 0, "way": "wild"})
+        self.assertEqual(wild.status_code, 200)
+        self.assertEqual(wild.json()["row"]["check"][0]["same"][-1], "outcome")
+        none = self.post(f"/api/drafts/{self.draft}/ways", {"scenario": 77, "way": "wild"})
+        self.assertEqual((none.status_code, "no such scenario" in none.json()["detail"]), (409, True))
+        self.assertEqual(self.client.get(f"/api/drafts/{self.draft}").json()["at"], before["at"])
 
     def test_suggestions_hold_for_the_reference(self) -> None:
         found = self.post(

@@ -190,6 +190,17 @@ class Crew:
         found: list[dict[str, Any]] = (await self._ask_twice(task))["suggestions"]
         return found
 
+    async def many_ways(self, files: Mapping[str, bytes], scenario: int, way: str) -> dict[str, Any]:
+        """The keys of a scenario that plays another one in many ways.
+
+        Raises `UsageError` where that makes no sense, `ExerciseError` and `WorkerGoneError`.
+        """
+        found = await self._ask_twice({"do": "many_ways", **_packed(files), "scenario": scenario, "way": way})
+        if found["scenario"] is None:
+            raise UsageError(found["why_not"])
+        made: dict[str, Any] = found["scenario"]
+        return made
+
     async def fitness(self, exercise: OpenedExercise) -> dict[str, Any]:
         """What a proof knows before any slip is tried, with the list of planted slips. Raises `WorkerGoneError`."""
         found: dict[str, Any] = (await self._ask_twice(self._task("proof", exercise)))["proof"]

@@ -33,7 +33,7 @@ from ..core.reporting import (
 from ..core.script import OutOfMemory, Script, Unreadable
 from ..core.script.tree import walk
 from ..core.words import HobError, UsageError, clean
-from ..core.workshop import follow_up, rehearse, suggest, try_companion
+from ..core.workshop import follow_up, in_many_ways, rehearse, suggest, try_companion
 from .walls import limit_memory, raise_walls, renew_limits, used
 from .wire import LONGEST_ANSWER, LONGEST_TASK, WireError, pack, read_message
 
@@ -94,6 +94,7 @@ class Worker:
             "planted": self._planted,
             "rehearse": self._rehearse,
             "suggest": self._suggest,
+            "many_ways": self._many_ways,
             "companion": self._companion,
             "follow_up": self._follow_up,
         }
@@ -249,6 +250,12 @@ class Worker:
     def _suggest(self, task: Task) -> Reply:
         found = suggest(self._exercise(task), task["scenario"], task["what"], task["first"], task["last"])
         return {"suggestions": [each.as_json() for each in found]}
+
+    def _many_ways(self, task: Task) -> Reply:
+        try:
+            return {"scenario": in_many_ways(self._exercise(task), task["scenario"], task["way"])}
+        except UsageError as error:
+            return {"scenario": None, "why_not": str(error)}
 
     def _follow_up(self, task: Task) -> Reply:
         """The files of a follow-up for a slip."""

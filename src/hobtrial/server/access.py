@@ -160,6 +160,7 @@ TABLE: Final[dict[tuple[str, str], Rule]] = {
     ("POST", "/api/drafts/{draft_id}/changes"): Rule(TEACHERS, ("draft",)),
     ("POST", "/api/drafts/{draft_id}/step"): Rule(TEACHERS, ("draft",)),
     ("POST", "/api/drafts/{draft_id}/suggestions"): Rule(TEACHERS, ("draft",)),
+    ("POST", "/api/drafts/{draft_id}/ways"): Rule(TEACHERS, ("draft",)),
     ("GET", "/api/drafts/{draft_id}/proof"): Rule(TEACHERS, ("draft",)),
     ("GET", "/api/drafts/{draft_id}/zip"): Rule(TEACHERS, ("draft",)),
     ("GET", "/api/drafts/{draft_id}/looks/{name}.svg"): Rule(TEACHERS, ("draft",)),

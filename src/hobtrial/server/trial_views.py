@@ -72,6 +72,14 @@ class StoryView(BaseModel):
     who: str
 
 
+class LogView(BaseModel):
+    """A line of the log: it counts for nothing."""
+
+    frame: int
+    line: int
+    text: str
+
+
 class ChangeView(BaseModel):
     """A value that changed."""
 
@@ -189,6 +197,8 @@ class TraceView(BaseModel):
     outcome: Outcome
     stopped: StopView | None
     story: list[StoryView]
+    log: list[LogView]
+    """What `print` wrote, where the exercise keeps that out of the story."""
     changes: list[ChangeView]
     tests: list[TestView]
     events: list[EventView]

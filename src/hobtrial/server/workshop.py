@@ -23,6 +23,7 @@ from .drafts import NOT_PLAYABLE, read_draft
 from .views import Sorry
 from .workshop_views import (
     Asked,
+    AskedWays,
     BeginDraft,
     ChangeDraft,
     DraftHead,
@@ -32,6 +33,7 @@ from .workshop_views import (
     SetDraft,
     StepDraft,
     SuggestionView,
+    WayView,
 )
 
 STALE: Final = (
@@ -152,6 +154,20 @@ async def suggestions(draft_id: int, asked: Asked, parts: Parts) -> list[Suggest
     except WorkerGoneError:
         raise HTTPException(503, ENDED) from None
     return [SuggestionView(**each) for each in found]
+
+
+@router.post("/drafts/{draft_id}/ways", responses={409: {"model": Sorry}, 503: {"model": Sorry}})
+async def ways(draft_id: int, asked: AskedWays, parts: Parts) -> WayView:
+    """A scenario beside one that there is, which plays it in many ways. It is not added yet."""
+    draft = await asyncio.to_thread(read_draft, parts, draft_id)
+    try:
+        return WayView(row=await parts.crew.many_ways(draft.files, asked.scenario, asked.way))
+    except UsageError as error:
+        raise HTTPException(409, str(error)) from None
+    except (ExerciseError, IndexError):
+        raise HTTPException(409, NOT_PLAYABLE) from None
+    except WorkerGoneError:
+        raise HTTPException(503, ENDED) from None
 
 
 @router.get("/drafts/{draft_id}/proof")

@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 
 from ..core.exercise import CheckKind
 from ..core.judging import Answer
-from ..core.workshop import Change
+from ..core.workshop import Change, Way
 from .given import Given
 from .trial_views import TrialView
 
@@ -60,6 +60,19 @@ class Asked(Given):
     what: Annotated[str, Field(max_length=60)]
     first: Number
     last: Number
+
+
+class AskedWays(Given):
+    """A scenario to be played in many ways: round a boundary, in every order, with whatever is played."""
+
+    scenario: Number
+    way: Way
+
+
+class WayView(BaseModel):
+    """The keys of the scenario that plays another one in many ways."""
+
+    row: dict[str, Any]
 
 
 class SuggestionView(BaseModel):

@@ -164,6 +164,10 @@ export const suggestionsQuery = (
     staleTime: Infinity, // the same draft suggests the same
   });
 
+/** The scenario that plays another one in many ways, not added yet. */
+export const waysOf = (id: number, scenario: number, way: "boundary" | "orders" | "wild") =>
+  ask("post", "/api/drafts/{draft_id}/ways", { params: { path: { draft_id: id } }, body: { scenario, way } });
+
 const WHILE_PROVING = 800; // milliseconds between looks at a proof that runs
 
 /** The proof of a draft at a step; asking begins it. */

@@ -11,7 +11,7 @@ import { Controls } from "../watching/Controls";
 import { Beginning } from "./Beginning";
 import { Deeds } from "./Deeds";
 import type { Seat } from "./seat";
-import { Told } from "./Told";
+import { Log, Told } from "./Told";
 import { Trouble } from "./Trouble";
 import type { Run } from "./useRun";
 import { Values } from "./Values";
@@ -75,6 +75,7 @@ export function Middle({ seat, run, box, onPlay, tried }: MiddleProps) {
         tall={bare}
         unit={trial?.unit ?? "frame"}
       />
+      <Log log={playing ? [] : (trace?.log ?? [])} until={frame} unit={trial?.unit ?? "frame"} />
       {tried}
     </section>
   );

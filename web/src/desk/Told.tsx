@@ -46,3 +46,29 @@ export function Told({ story, until, tall, unit }: ToldProps) {
     </div>
   );
 }
+
+interface LogProps {
+  log: readonly { frame: number; line: number; text: string }[];
+  until: number;
+  unit: Unit;
+}
+
+/** What `print` wrote, where the exercise keeps it out of the story: for whoever looks for a mistake. */
+export function Log({ log, until, unit }: LogProps) {
+  const printed = log.filter((line) => line.frame <= until);
+  if (printed.length === 0) return null;
+  return (
+    <section aria-label={DESK.log} className="border-t border-base-300 pt-1">
+      <h3 className="text-sm text-neutral">{DESK.log}</h3>
+      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- so that it can be scrolled by keyboard */}
+      <ol tabIndex={0} className="max-h-24 overflow-auto font-mono text-sm" aria-label={DESK.log}>
+        {printed.map((line, index) => (
+          <li key={index} className="grid grid-cols-[4rem_1fr]">
+            <span className="text-neutral">{clock(line.frame, unit)}</span>
+            <span>{line.text}</span>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}

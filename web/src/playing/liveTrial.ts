@@ -41,6 +41,7 @@ export function liveTrial(game: Game, { version, scene, variables }: Played, bas
       frames: frame + 1,
       outcome: game.outcome as "playing",
       stopped: game.stopped,
+      log: [],
       story: seen.story,
       changes: [],
       tests: [],

@@ -102,6 +102,7 @@ function inWords({ verdict }: Pin, unit: Unit): string {
     case: "in its own trial",
     after: `after ${verdict.event?.text ?? "its event"}`,
     each: `each time ${verdict.event?.text ?? "its event"} comes`,
+    apart: "whenever it comes",
     same: "as in the reference all the time",
     unchanged: `from ${clock(verdict.span[0], unit)} on`,
   }[verdict.kind];

@@ -77,6 +77,7 @@ export const DESK = {
   cannotRead: "This script cannot be read yet",
   noLine: "Nothing was told yet.",
   story: "Story",
+  log: "Printed, for you alone",
   pythonSays: (kind: string, message: string) => `Python says: ${kind}: ${message}`,
   stopped: (at: string) => `The script stopped, ${at}`,
   watch: "back to what you looked at",

@@ -3,7 +3,7 @@
 from .agreement import CLOSE, Parting, first_parting, parting, same_steps, same_value
 from .checks import PreparedCheck
 from .craft import CraftRule
-from .drawn import RUNS, drawn_plans
+from .drawn import RUNS, Doings, doings_of, drawn_plans
 from .examine import Examination, Examined
 from .expectation import Expectation, read_expectation, read_predicted
 from .live import LiveGame
@@ -43,6 +43,7 @@ __all__ = [
     "Examination",
     "Examined",
     "Expectation",
+    "Doings",
     "ExpectationError",
     "LiveGame",
     "Parting",
@@ -58,6 +59,7 @@ __all__ = [
     "by_concept",
     "by_hand",
     "by_task",
+    "doings_of",
     "drawn_plans",
     "failed_checks",
     "first_parting",

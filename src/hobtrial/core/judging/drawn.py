@@ -11,7 +11,7 @@ from __future__ import annotations
 import ast
 import functools
 from collections.abc import Callable, Iterator
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from random import Random
 from typing import Any, Final
 
@@ -147,11 +147,20 @@ def _answers_to_each(prepared: Prepared) -> list[set[str]]:
     return [texts if any(map(str.isdigit, texts)) else texts | {UNEXPECTED} for texts in found]
 
 
-def _deeds(prepared: Prepared, seconds: float, more: tuple[str, ...] = ()) -> Iterator[Deed]:
-    """What the player can do: read off the scenarios' inputs, the reference's events and the steered pieces.
+@dataclass(frozen=True)
+class Doings:
+    """What a player can do in an exercise: its keys, the pieces to click, choices, words, answers, and facts."""
 
-    `more` are further answers, where any are given.
-    """
+    keys: set[str]
+    clicks: set[str]
+    picks: set[str]
+    typed: set[str]
+    answers: set[str]
+    facts: dict[str, set[Any]]
+
+
+def doings_of(prepared: Prepared) -> Doings:
+    """Read off the scenarios' inputs, the reference's events and the steered pieces."""
     keys: set[str] = set()
     clicks: set[str] = set()
     picks: set[str] = set()
@@ -176,8 +185,15 @@ def _deeds(prepared: Prepared, seconds: float, more: tuple[str, ...] = ()) -> It
             keys |= set(spec.motion.steered.keys[:2])
     for fact in prepared.scene.fact:
         facts.setdefault(fact.name, set()).update(fact.range or fact.choices or ())
-    answers |= set(more) if answers else set()
     clicks &= {piece.name for piece in prepared.scene.piece}
+    return Doings(keys, clicks, picks, typed, answers, facts)
+
+
+def _deeds(prepared: Prepared, seconds: float, more: tuple[str, ...] = ()) -> Iterator[Deed]:
+    """Draws of all that the player can do. `more` are further answers, where any are given."""
+    can = doings_of(prepared)
+    keys, clicks, picks, typed, facts = can.keys, can.clicks, can.picks, can.typed, can.facts
+    answers = can.answers | set(more) if can.answers else can.answers
     latest = max(int(seconds * 10) - 1, 0)
 
     def time(random: Random) -> float:

@@ -8,6 +8,7 @@ from .in_words import in_words
 from .new import new_files, title_of
 from .rehearsal import Rehearsal, rehearse
 from .suggest import Suggestion, suggest
+from .ways import Way, in_many_ways
 
 __all__ = [
     "CHANGE",
@@ -22,6 +23,8 @@ __all__ = [
     "in_words",
     "new_files",
     "rehearse",
+    "Way",
+    "in_many_ways",
     "suggest",
     "title_of",
     "try_companion",

@@ -1,3 +1,4 @@
+import { Log } from "../../desk/Told";
 import { clock } from "../../values";
 import { useWatched } from "./watched";
 
@@ -29,6 +30,7 @@ export function Story({ frame }: { frame: number }) {
           ))}
         </ol>
       )}
+      <Log log={trace.log} until={frame} unit={trial.unit} />
     </div>
   );
 }

@@ -100,7 +100,7 @@ function conceptOf(check: Row, settings: Settings | null): Row {
   return known.includes(concept) ? { concept } : {};
 }
 
-const KINDS = ["at", "after", "by", "always", "never", "each", "same", "unchanged", "end"] as const;
+const KINDS = ["at", "after", "by", "always", "never", "each", "same", "unchanged", "end", "apart"] as const;
 
 /** Kinds that a check can become without more than a time. */
 const PLAIN_KINDS = ["at", "by", "always", "never", "end"] as const;
@@ -128,7 +128,7 @@ interface CheckNoteProps {
 export function CheckNote({ settings, scenario, index, said, hands, onDone }: CheckNoteProps) {
   const row = rowsOf(settings, "check", scenario)[index];
   if (!row) return null;
-  const kind = KINDS.find((each) => each in row) ?? "end";
+  const kind = "apart" in row ? "apart" : (KINDS.find((each) => each in row) ?? "end");
   const set = (keys: Record<string, unknown>) =>
     void hands.change({ do: "change", table: "check", index, scenario, keys });
   const concepts = Array.isArray(settings?.["concepts"])
@@ -154,6 +154,11 @@ export function CheckNote({ settings, scenario, index, said, hands, onDone }: Ch
       />
       {kind === "at" || kind === "by" ? (
         <NumberField label="seconds" value={number(row, kind, 0)} onSay={(at) => set({ [kind]: at })} />
+      ) : kind === "apart" ? (
+        <>
+          <NumberField label="seconds" value={number(row, kind, 0.5)} onSay={(apart) => set({ apart })} />
+          <Field label="what comes" value={text(row, "each")} wide={18} onSay={(event) => set({ each: event })} />
+        </>
       ) : kind === "after" || kind === "each" ? (
         <Field label="what comes" value={text(row, kind)} wide={18} onSay={(event) => set({ [kind]: event })} />
       ) : (
@@ -162,7 +167,7 @@ export function CheckNote({ settings, scenario, index, said, hands, onDone }: Ch
       {kind === "after" ? (
         <NumberField label="for the nth time" value={number(row, "nth", 1)} onSay={(nth) => set({ nth })} />
       ) : null}
-      {kind === "same" || kind === "unchanged" ? null : (
+      {kind === "same" || kind === "unchanged" || kind === "apart" ? null : (
         <Field label="must be so" value={text(row, "expect")} wide={34} onSay={(expect) => set({ expect })} />
       )}
       <NumberField label="marks" value={number(row, "marks", 1)} onSay={(worth) => set({ marks: worth })} wide={3} />

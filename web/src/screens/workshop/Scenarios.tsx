@@ -1,6 +1,7 @@
 import type { DraftScenario, DraftView } from "../../api/client";
 import { count, marks } from "../../values";
 import { Field, Flag, NumberField, Word } from "./Fields";
+import { Many, Ways } from "./ManyWays";
 import type { Row, Settings } from "./rows";
 import { freeTitle, number, rowsOf, text, typed, words } from "./rows";
 import type { Hands } from "./useDraft";
@@ -43,7 +44,7 @@ export function Scenarios({ draft, settings, scenario, onScenario, hands }: Scen
               </span>
               <Small scenario={played[index]} />
               <span className="text-sm font-normal text-neutral">
-                {count(rowsOf(settings, "check", index).length, "check")}
+                {count(played[index]?.checks.length ?? rowsOf(settings, "check", index).length, "check")}
               </span>
             </button>
           </li>
@@ -65,7 +66,17 @@ export function Scenarios({ draft, settings, scenario, onScenario, hands }: Scen
           </Word>
         ) : null}
       </div>
-      {row ? <One key={scenario} row={row} settings={settings} scenario={scenario} hands={hands} /> : null}
+      {row ? (
+        <One
+          key={scenario}
+          id={draft.id}
+          row={row}
+          settings={settings}
+          scenario={scenario}
+          hands={hands}
+          onScenario={onScenario}
+        />
+      ) : null}
     </section>
   );
 }
@@ -97,6 +108,8 @@ function Small({ scenario }: { scenario: DraftScenario | undefined }) {
 }
 
 interface OneProps {
+  id: number;
+  onScenario: (scenario: number) => void;
   row: Row;
   settings: Settings | null;
   scenario: number;
@@ -104,7 +117,7 @@ interface OneProps {
 }
 
 /** The chosen scenario: its name, how long it is, what is put in place before it, and what the player does. */
-function One({ row, settings, scenario, hands }: OneProps) {
+function One({ id, row, settings, scenario, hands, onScenario }: OneProps) {
   const set = (keys: Record<string, unknown>) =>
     void hands.change({ do: "change", table: "scenario", index: scenario, keys });
   const arranged = Array.isArray(row["arrange"]) ? (row["arrange"] as unknown[]).map(String) : [];
@@ -135,6 +148,7 @@ function One({ row, settings, scenario, hands }: OneProps) {
           set({ arrange: lines.length > 0 ? lines : null });
         }}
       />
+      <Many row={row} settings={settings} scenario={scenario} hands={hands} />
       <div className="w-full" role="group" aria-label="What the player does">
         <span className="text-neutral">The player</span>
         <ul>
@@ -173,6 +187,7 @@ function One({ row, settings, scenario, hands }: OneProps) {
           </Word>
         </span>
       </div>
+      <Ways id={id} settings={settings} scenario={scenario} hands={hands} onScenario={onScenario} />
     </div>
   );
 }

@@ -1,0 +1,26 @@
+/** What the workshop says of scenarios that are played in many ways. */
+
+export const WAYS = {
+  group: "The same in many ways",
+  boundary: "one below, at it, one above",
+  orders: "every order of what is done",
+  wild: "whatever is played",
+  rows: "Table of cases",
+  row: "a row",
+  arrange: "begins with",
+  arrangeHint: "score = 4; hob.x = 12",
+  expect: "must be so",
+  marks: "marks",
+  because: "because",
+  takeAway: "take away",
+  takeRowAway: (number: number) => `take away row ${number}`,
+  answers: "answers",
+  answersHint: "rye; 2",
+  caseAt: "looked at after seconds",
+  atTheEnd: "the end",
+  runs: "runs",
+  keys: "keys",
+  clicks: "clicks on",
+  picks: "choices",
+  steps: (names: readonly string[]) => `In every order: ${names.join(", ")}`,
+} as const;
