@@ -52,7 +52,7 @@ def fill(store: Store) -> tuple[int, int]:
             for index, student_id in enumerate(ids):
                 source = b"score = %d" % (index % 17)
                 Rounds.hand_in(connection, round_id, student_id, "a.py", source)
-            for row in Rounds.unmarked(connection, round_id):
+            for _, row in Rounds.unmarked(connection, round_id):
                 concepts = {name: PartMarks(3, 7) for name in ("variables", "events", "conditionals")}
                 Reports.add(connection, version, row, Report("a.py", "marked", 9, 20, by_concept=concepts))
     with store.transaction() as connection:

@@ -111,9 +111,7 @@ class PiecesVariables(Checked):
 
 class Apart(Checked):
     def test_two_of_an_event_are_never_closer(self) -> None:
-        clicks = "".join(
-            f"\n    [[scenario.input]]\n    at = {at}\n    click = 'bell'\n" for at in (0.5, 1.0)
-        )
+        clicks = "".join(f"\n    [[scenario.input]]\n    at = {at}\n    click = 'bell'\n" for at in (0.5, 1.0))
         for seconds, verdict in ((0.5, "held"), (0.6, "broken")):
             check = f"\n    [[scenario.check]]\n    each = 'clicked(bell)'\n    apart = {seconds}\n"
             found = self.one(self.opened(clicks + check), REFERENCE)

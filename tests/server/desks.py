@@ -9,10 +9,10 @@ from typing import Any
 from starlette.testclient import TestClient
 
 from hobtrial.cli.demo import links_of_demo
-from hobtrial.crew import Crew
+from hobtrial.crew import Crew, ReadVersion, read_version
 from hobtrial.server import create_app
 from hobtrial.server.settings import Settings
-from hobtrial.store import Classes, Exercises, Rounds, Store, Teachers
+from hobtrial.store import Classes, Rounds, Store, Teachers
 from tests.server.school import PASSWORD, Asker
 from tests.server.served import HOST, ORIGIN
 
@@ -93,24 +93,20 @@ RIGHT = EXERCISE["reference.py"].decode()
 class Room:
     """A served class with Wren and Sorrel in it, and their teacher Linden. Round 1 is theirs."""
 
-    def __init__(self, dsn: str, stack: ExitStack, workers: int = 1) -> None:
+    def __init__(self, dsn: str, stack: ExitStack, workers: int = 1, files: dict[str, bytes] = EXERCISE) -> None:
         app = create_app(dsn, Settings(workers=workers), demo=links_of_demo())
         client = stack.enter_context(TestClient(app, base_url=f"http://{HOST}"))
         self.store = Store(dsn)
         stack.callback(self.store.close)
 
-        async def opened() -> dict[str, Any]:
+        async def read() -> ReadVersion:
             async with Crew(1) as crew:
-                found = await crew.open(EXERCISE)
-                return {
-                    "key": found.key,
-                    **{key: getattr(found, key) for key in ("title", "out_of", "seconds", "scenarios")},
-                }
+                return await read_version(crew, files)
 
-        facts = asyncio.run(opened())
+        version = asyncio.run(read())
         with self.store.transaction() as connection:
             teacher = Teachers.add(connection, "Linden", PASSWORD)
-            self.version_id = Exercises.add(connection, "count-the-buns", facts.pop("key"), EXERCISE, facts, teacher)
+            self.version_id = version.keep(connection, "count-the-buns", teacher)
             self.class_id = Classes.named(connection, "7 Larch", teacher)
             self.ids = Classes.add_students(connection, self.class_id, ["Wren", "Sorrel"])
             self.round_id = Rounds.open(connection, self.class_id, self.version_id)

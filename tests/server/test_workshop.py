@@ -103,7 +103,9 @@ class Drafts(unittest.TestCase):
         )
 
     def test_a_reference_that_does_not_end_is_said_to(self) -> None:
-        found = self.change(0, {"do": "write", "file": "reference.py", "text": "score = lives = 0\nwhile True:\n    pass\n"}).json()
+        found = self.change(
+            0, {"do": "write", "file": "reference.py", "text": "score = lives = 0\nwhile True:\n    pass\n"}
+        ).json()
         self.assertLess(found["rehearsal"]["marks"], found["rehearsal"]["out_of"])
         self.assertTrue(any("reference itself" in each["text"] for each in found["rehearsal"]["notices"]))
 

@@ -12,7 +12,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 from ..core.words import HobError
-from ..crew import Crew, OpenedExercise
+from ..crew import Crew, ReadVersion, read_version
 from ..demo import CLASS_NAME, STUDENT, TEACHER, exercises, load_demo
 from ..server import DemoLinks, create_app
 from ..store import Cluster, Store
@@ -86,10 +86,10 @@ def _agreed() -> bool:
 def load(dsn: str, classes: Iterable[str] | None = None) -> None:
     """Loads the sample class into a database; only its rounds of some exercises where that is said."""
 
-    def opened(folders: list[dict[str, bytes]]) -> list[OpenedExercise]:
-        async def ask() -> list[OpenedExercise]:
+    def read(folders: list[dict[str, bytes]]) -> list[ReadVersion]:
+        async def ask() -> list[ReadVersion]:
             async with Crew(1) as crew:
-                found = [await crew.open(files) for files in folders]
+                found = [await read_version(crew, files) for files in folders]
             for part in crew.missing:
                 print(f"(of the two walls round scripts, one part is missing here: {part}) ", end="")
             return found
@@ -97,7 +97,7 @@ def load(dsn: str, classes: Iterable[str] | None = None) -> None:
         return asyncio.run(ask())
 
     store = Store(dsn)
-    load_demo(store, opened, exercises() if classes is None else classes)
+    load_demo(store, read, exercises() if classes is None else classes)
     store.close()
 
 

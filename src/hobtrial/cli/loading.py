@@ -12,8 +12,8 @@ from pathlib import Path
 
 from ..core.roster import Match, match, name_from_file, read_list
 from ..core.words import HobError, UsageError
-from ..crew import Crew, OpenedExercise, Queue
-from ..store import Classes, Exercises, Rounds, Store, Teachers
+from ..crew import Crew, Queue, ReadVersion, read_version
+from ..store import Classes, Rounds, Store, Teachers
 from ..store.store import Connection
 from .home import home
 from .inputs import Given, exercise_files
@@ -27,20 +27,20 @@ def load(exercise: Path, class_name: str, paths: list[Path], students: Path | No
     try:
         files = exercise_files(exercise)
         listed = read_list(_text(students)) if students is not None else []
-        opened = asyncio.run(_open(files))
+        version = asyncio.run(_read(files))
     except UsageError as error:
         complain(f"{exercise}: {line}" if str(exercise) not in line else line for line in str(error).split("\n"))
         return 1
     try:
-        return max(status, _hand_in(database_of(home()), exercise, files, opened, class_name, given, listed, teacher))
+        return max(status, _hand_in(database_of(home()), exercise, version, class_name, given, listed, teacher))
     except HobError as error:
         complain(str(error).split("\n"))
         return 1
 
 
-async def _open(files: dict[str, bytes]) -> OpenedExercise:
+async def _read(files: dict[str, bytes]) -> ReadVersion:
     async with Crew(1) as crew:
-        return await crew.open(files)
+        return await read_version(crew, files)
 
 
 def _text(path: Path) -> str:
@@ -55,8 +55,7 @@ def _text(path: Path) -> str:
 def _hand_in(
     dsn: str,
     exercise: Path,
-    files: dict[str, bytes],
-    opened: OpenedExercise,
+    version: ReadVersion,
     class_name: str,
     given: list[Given],
     listed: list[str],
@@ -64,12 +63,11 @@ def _hand_in(
 ) -> int:
     store, queue = Store(dsn), Queue(dsn)
     status = 0
-    facts = {key: getattr(opened, key) for key in ("title", "out_of", "seconds", "scenarios")}
     sources = {each.name: each.source for each in given}
     with store.transaction() as connection:
         teacher_id = _teacher(connection, teacher)
         slug = exercise.resolve().name.removesuffix(".zip")
-        version_id = Exercises.add(connection, slug, opened.key, files, facts, teacher_id)
+        version_id = version.keep(connection, slug, teacher_id)
         class_id = Classes.named(connection, class_name, teacher_id)
         round_id = Rounds.open(connection, class_id, version_id)
         Classes.add_students(connection, class_id, listed)
@@ -84,10 +82,10 @@ def _hand_in(
             student_id = Classes.add_students(connection, class_id, [student])[student]
             Rounds.hand_in(connection, round_id, student_id, found.file, sources[found.file])
             handed += 1
-        queue.defer(connection, version_id, Rounds.unmarked(connection, round_id))
+        queue.defer(connection, Rounds.unmarked(connection, round_id))
     queue.close()
     store.close()
-    print(f"{handed} of {len(sources)} scripts were handed in for {class_name}: {opened.title}")
+    print(f"{handed} of {len(sources)} scripts were handed in for {class_name}: {version.opened.title}")
     return status
 
 

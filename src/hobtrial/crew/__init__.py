@@ -4,6 +4,7 @@ from .crew import DESK, Crew, InternalError, OpenedExercise, digest_of
 from .players import Game, Players, TooManyPlayersError
 from .process import WorkerGoneError
 from .queue import DESK_CHECK, HANDED_IN, Marker, NewerEditionError, Queue, prepare_queue, work
+from .versions import ReadVersion, read_version
 
 __all__ = [
     "DESK",
@@ -17,9 +18,11 @@ __all__ = [
     "OpenedExercise",
     "Players",
     "Queue",
+    "ReadVersion",
     "TooManyPlayersError",
     "WorkerGoneError",
     "digest_of",
     "prepare_queue",
+    "read_version",
     "work",
 ]

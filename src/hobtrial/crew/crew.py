@@ -54,6 +54,11 @@ class OpenedExercise:
     help: Help
     """How far students see help, and after how many tries."""
 
+    @property
+    def facts(self) -> dict[str, Any]:
+        """What the records keep of it beside its files."""
+        return {key: getattr(self, key) for key in ("title", "out_of", "seconds", "scenarios")}
+
     def text(self, name: str) -> str:
         """The text of one of its files; nothing where it has none."""
         return base64.b64decode(self.files.get(name, "")).decode("utf-8-sig", "replace")

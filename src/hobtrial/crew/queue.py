@@ -8,7 +8,7 @@ be told from the records, so its tables may be thrown away and made again.
 from __future__ import annotations
 
 import asyncio
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from importlib.metadata import version
 from typing import Final
 
@@ -82,9 +82,12 @@ class Queue:
         self._app = App(connector=SyncPsycopgConnector(conninfo=dsn))
         self._app.open()
 
-    def defer(self, connection: Connection, version_id: int, digests: list[str], priority: int = ROUND) -> int:
-        """Puts texts in the queue, each once however often it is asked for. Gives how many were not in it yet."""
-        return sum(self._defer(connection, version_id, digest, priority) for digest in digests)
+    def defer(self, connection: Connection, texts: Iterable[tuple[int, str]], priority: int = ROUND) -> int:
+        """Puts texts (version and digest) in the queue, each once however often it is asked for.
+
+        Gives how many were not in it yet.
+        """
+        return sum(self._defer(connection, version_id, digest, priority) for version_id, digest in texts)
 
     def _defer(self, connection: Connection, version_id: int, digest: str, priority: int = ROUND) -> bool:
         lock = f"{EDITION}:{version_id}:{digest}"

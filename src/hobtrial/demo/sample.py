@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Final
 
 from ..core.exercise import STARTER, is_part
-from ..crew import OpenedExercise, digest_of
+from ..crew import ReadVersion, digest_of
 from ..store import Classes, Exercises, Rounds, Store, Teachers
 from ..store.hashes import new_token
 from ..store.store import Connection
@@ -57,7 +57,7 @@ def hand_ins(name: str) -> dict[str, bytes]:
 
 def load_demo(
     store: Store,
-    opened: Callable[[list[dict[str, bytes]]], list[OpenedExercise]],
+    read: Callable[[list[dict[str, bytes]]], list[ReadVersion]],
     classes: Iterable[str] = EXERCISES,
 ) -> None:
     """Keeps the sample exercises that are not there yet; the server marks what was handed in when it starts.
@@ -70,11 +70,9 @@ def load_demo(
     with store.transaction() as connection:
         teacher_id = _teacher(connection)
         new = [name for name, files in folders.items() if not Exercises.known(connection, name, digest_of(files))]
-    for name, exercise in zip(new, opened([folders[name] for name in new]) if new else [], strict=True):
-        files = folders[name]
-        facts = {key: getattr(exercise, key) for key in ("title", "out_of", "seconds", "scenarios")}
+    for name, version in zip(new, read([folders[name] for name in new]) if new else [], strict=True):
         with store.transaction() as connection:
-            version_id = Exercises.add(connection, name, exercise.key, files, facts, teacher_id)
+            version_id = version.keep(connection, name, teacher_id)
             if name not in handed:
                 continue
             class_id = Classes.named(connection, CLASS_NAME, teacher_id)
@@ -94,10 +92,10 @@ def load_demo(
             if name == EXERCISES[0]:
                 last = {student: source for student, _, source in texts}
                 handed_today = {student: submission_id for student, (_, submission_id) in made.items()}
-                today(connection, round_id, last, ids, handed_today, files.get(STARTER, b""))
+                today(connection, round_id, last, ids, handed_today, version.files.get(STARTER, b""))
             else:
                 away = {student: (ids[student], 0) for student, number in AWAY if number == week and student in ids}
-                term.append((round_id, float(exercise.out_of), {**made, **away}))
+                term.append((round_id, float(version.opened.out_of), {**made, **away}))
     with store.transaction() as connection:
         weeks(connection, term)
 

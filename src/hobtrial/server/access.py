@@ -131,6 +131,7 @@ TABLE: Final[dict[tuple[str, str], Rule]] = {
     ("POST", "/api/rounds/{round_id}/follow-ups"): Rule(TEACHERS, ("round",)),
     ("PUT", "/api/rounds/{round_id}/times"): Rule(TEACHERS, ("round",)),
     ("PUT", "/api/rounds/{round_id}/students/{student_id}/standing"): Rule(TEACHERS, ("round", "student")),
+    ("PUT", "/api/rounds/{round_id}/students/{student_id}/level"): Rule(TEACHERS, ("round", "student")),
     ("POST", "/api/rounds/{round_id}/give-back"): Rule(TEACHERS, ("round",)),
     ("POST", "/api/rounds/{round_id}/copy"): Rule(TEACHERS, ("round",)),
     ("GET", "/api/rounds/{round_id}/sheets"): Rule(TEACHERS, ("round",)),

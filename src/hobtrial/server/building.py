@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from datetime import datetime
 from typing import Final
 
@@ -21,9 +21,12 @@ def sentence(error: Exception) -> str:
     return f"{first}{words[1:]}{'' if words.endswith(('.', '?')) else '.'}"
 
 
-def verdicts_of(report: Report | None) -> list[list[Answer]]:
-    """The verdicts of a report, a list a scenario."""
-    return [[check.verdict for check in scenario.checks] for scenario in report.scenarios] if report else []
+def verdicts_of(report: Report | None, names: Sequence[str] | None = None) -> list[list[Answer]]:
+    """The verdicts of a report, a list a scenario; with `names` in that order, and none for what a level leaves out."""
+    if report is None:
+        return []
+    found = {scenario.name: [check.verdict for check in scenario.checks] for scenario in report.scenarios}
+    return [found.get(name, []) for name in names] if names is not None and found else list(found.values())
 
 
 def together(parts: Iterable[Mapping[str, PartMarks]]) -> dict[str, PartMarks]:
@@ -37,9 +40,11 @@ def together(parts: Iterable[Mapping[str, PartMarks]]) -> dict[str, PartMarks]:
 
 
 def student_row(
-    row: Row, withdrawn: Withdrawn, guesses: Mapping[int, Mapping[str, str]], standing: Row, due_at: datetime | None
+    row: Row, withdrawn: Withdrawn, guesses: Mapping[int, Mapping[str, str]], standing: Row, exercise: Row
 ) -> StudentRow:
-    """A student's last try as the Round shows it. `standing` is the student's own in it, `due_at` the class's date."""
+    """A student's last try as the Round shows it. `standing` is the student's own in it, `exercise` the round's row."""
+    due_at: datetime | None = exercise["due_at"]
+    names = [each["name"] for each in exercise["scenarios"]]
     due = max((each for each in (due_at, standing["due_at"]) if each is not None), default=None)
     report: Report | None = row["report"]
     findings = without(report, row["student"], withdrawn).findings if report else ()
@@ -57,11 +62,16 @@ def student_row(
         marks=report.marks if report else None,
         fault=(report.fault or report.unexplained) if report else None,
         own_marks=row["own_marks"],
-        verdicts=verdicts_of(report),
+        verdicts=verdicts_of(report, names),
+        out_of=report.out_of if report else exercise["out_of"],
         craft=list(report.craft) if report else [],
         first=findings[0].title if findings else None,
         groups=list(dict.fromkeys(finding.idea for finding in findings)),
-        predicted=[Predicted(scenario=each.scenario, right=sum(each.right.values()), of=each.of) for each in predicted],
+        predicted=[
+            Predicted(scenario=names.index(name), right=sum(each.right.values()), of=each.of)
+            for each in predicted
+            if report is not None and (name := report.scenarios[each.scenario].name) in names
+        ],
     )
 
 

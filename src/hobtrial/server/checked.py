@@ -34,7 +34,7 @@ NO_SCENARIO = "There is no such scenario among those that are shown."
 @router.post("/rounds/{round_id}/check", responses={503: {"model": Sorry}})
 async def check(round_id: int, given: GivenText, parts: Parts, student_id: StudentId) -> DeskChecked:
     """Runs a text against all scenarios: the verdicts of those that are shown come at once, what was found later."""
-    row, exercise = await opened(parts, round_id)
+    row, exercise = await opened(parts, round_id, student_id)
     source = given.source.encode()
 
     def note() -> int:
@@ -131,14 +131,14 @@ async def _view(parts: Services, exercise: OpenedExercise, version_id: int, chec
 def _keep_first(parts: Services, row: Row, report: Report, small: list[dict[str, Any]]) -> None:
     with parts.store.transaction() as connection:
         Desks.set_first(connection, row["id"], report, small)
-        parts.queue.defer(connection, row["version_id"], [row["digest"]], DESK_CHECK)
+        parts.queue.defer(connection, [(row["version_id"], row["digest"])], DESK_CHECK)
 
 
 def _explain(parts: Services, row: Row) -> None:
     """Has a text explained, unless that is waited for already, or a newer one came."""
     with parts.store.transaction() as connection:
         if Desks.is_wanted(connection, row["version_id"], row["digest"]):
-            parts.queue.defer(connection, row["version_id"], [row["digest"]], DESK_CHECK)
+            parts.queue.defer(connection, [(row["version_id"], row["digest"])], DESK_CHECK)
 
 
 def _checked(parts: Services, checked_id: int) -> Row:

@@ -13,7 +13,7 @@ from ..core.cards import new_card
 from ..core.roster import read_list, write_list
 from ..core.words import UsageError
 from ..crew.parcels import LARGEST_FILE
-from ..store import Classes, Students, Teachers
+from ..store import Classes, Rounds, Students, Teachers
 from ..store.hashes import AT_ONCE, hashed_card
 from ..store.store import Connection
 from .access import NOT_THERE, TeacherId
@@ -170,7 +170,9 @@ def class_list(class_id: int, parts: Parts) -> Response:
 
 @router.put("/students/{student_id}", status_code=204)
 def change_student(student_id: int, given: ChangedStudent, parts: Parts, teacher_id: TeacherId) -> None:
-    """Renames a student, notes that they left or are back, or moves them to another class of this teacher."""
+    """Renames a student, notes that they left or are back, moves them to another class of this teacher, or gives them
+    a level.
+    """
     with _refusing(), parts.store.transaction() as connection:
         if given.class_id is not None:
             if given.class_id not in {each["id"] for each in Classes.of(connection, teacher_id)}:
@@ -180,6 +182,9 @@ def change_student(student_id: int, given: ChangedStudent, parts: Parts, teacher
             Students.rename(connection, student_id, given.name.strip())
         if given.left is not None:
             Students.leave(connection, student_id, given.left)
+        if given.level is not None:
+            for round_id in Students.set_level(connection, student_id, given.level or None):
+                parts.queue.defer(connection, Rounds.unmarked(connection, round_id))
 
 
 @router.delete("/students/{student_id}", status_code=204)

@@ -45,7 +45,7 @@ NOT_YOURSELF: Final = "That is your own card. The one who works with you types t
 @router.get("/{round_id}")
 async def task(round_id: int, parts: Parts, student_id: StudentId) -> DeskTask:
     """One exercise that is set: its brief and scene, one's own text, and what one has checked and handed in."""
-    row, exercise = await opened(parts, round_id)
+    row, exercise = await opened(parts, round_id, student_id)
 
     def read() -> dict[str, Any]:
         with parts.store.transaction() as connection:
@@ -82,7 +82,7 @@ async def task(round_id: int, parts: Parts, student_id: StudentId) -> DeskTask:
 @router.put("/{round_id}/text", response_model=KeptText, responses={409: {"model": OtherText}})
 async def keep_text(round_id: int, given: KeepText, parts: Parts, student_id: StudentId) -> Any:
     """Keeps a text, and says what of it cannot be read. Where another window kept another one, both stay."""
-    _, exercise = await opened(parts, round_id)
+    _, exercise = await opened(parts, round_id, student_id)
     source = given.source.encode()
 
     def keep() -> int:
@@ -111,9 +111,7 @@ async def hand_in(round_id: int, given: GivenText, parts: Parts, student_id: Stu
                 raise HTTPException(409, CLOSED)
             made = Desks.hand_in(connection, round_id, student_id, source)
             Lessons.saw(connection, round_id, student_id, "handed in")
-            row = Rounds.one(connection, round_id)
-            assert row is not None
-            parts.queue.defer(connection, row["version_id"], Rounds.unmarked(connection, round_id), HANDED_IN)
+            parts.queue.defer(connection, Rounds.unmarked(connection, round_id), HANDED_IN)
         return HandedInAtDesk(submission_id=made, late=times["due_at"] is not None and now > times["due_at"])
 
     return await asyncio.to_thread(work)
@@ -149,21 +147,23 @@ def work_alone(round_id: int, parts: Parts, student_id: StudentId) -> None:
 
 
 @router.get("/{round_id}/looks/{name}.svg", responses={404: {"model": Sorry}})
-async def look(round_id: int, name: str, parts: Parts) -> Response:
+async def look(round_id: int, name: str, parts: Parts, student_id: StudentId) -> Response:
     """A picture of the exercise's own, for its scene."""
-    _, exercise = await opened(parts, round_id)
+    _, exercise = await opened(parts, round_id, student_id)
     packed = exercise.files.get(f"looks/{name}.svg")
     if packed is None:
         raise HTTPException(404, f"This exercise has no look of its own called {name!r}.")
     return Response(base64.b64decode(packed), media_type="image/svg+xml", headers=SVG_HEADERS)
 
 
-async def opened(parts: Services, round_id: int) -> tuple[Row, OpenedExercise]:
-    """A round and its exercise. Raises `HTTPException` where there is none."""
+async def opened(parts: Services, round_id: int, student_id: int) -> tuple[Row, OpenedExercise]:
+    """A round and its exercise as a student has it, by their level. Raises `HTTPException` where there is none."""
 
     def read() -> Row | None:
         with parts.store.transaction() as connection:
-            return Rounds.one(connection, round_id)
+            row = Rounds.one(connection, round_id)
+            own = Rounds.version_for(connection, round_id, student_id)
+        return None if row is None else {**row, "version_id": own}
 
     row = await asyncio.to_thread(read)
     if row is None:

@@ -51,5 +51,5 @@ class DeskPlayable(Playable):
 
 async def playable_desk(parts: Services, round_id: int, student_id: int) -> Playable:
     """The exercise of a round as its student plays it."""
-    row, exercise = await opened(parts, round_id)
+    row, exercise = await opened(parts, round_id, student_id)
     return DeskPlayable(parts, round_id, student_id, exercise, row["version_id"])

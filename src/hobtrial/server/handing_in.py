@@ -69,7 +69,7 @@ def _hand_in(parts: Services, round_id: int, received: Received, said: dict[str,
             ids = Classes.add_students(connection, row["class_id"], whose.values()) if whose else {}
             for file, student in whose.items():
                 Rounds.hand_in(connection, round_id, ids[student], file, sources[file])
-            parts.queue.defer(connection, row["version_id"], Rounds.unmarked(connection, round_id))
+            parts.queue.defer(connection, Rounds.unmarked(connection, round_id))
             students = Classes.names(connection, row["class_id"])
     except UsageError as error:
         raise HTTPException(422, sentence(error)) from None

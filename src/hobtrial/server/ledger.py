@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import asyncio
+from collections import Counter
 from collections.abc import Mapping
 from typing import Final, Literal
 
 from fastapi import APIRouter, HTTPException
 from fastapi.responses import Response
 
-from ..core.exercise import BRIEF, REFERENCE, STARTER
+from ..core.exercise import AT_LEVEL, BRIEF, REFERENCE, STARTER
 from ..core.explaining import idea_words
 from ..core.likeness import alike
 from ..core.reporting import PartMarks, Report, idea_of
@@ -80,13 +81,17 @@ async def closer(round_id: int, parts: Parts) -> CloserView:
     if row is None:
         raise HTTPException(404, NO_ROUND)
     exercise = await parts.marker.open(row["version_id"])
-    beside = [name for name in exercise.files if name.startswith("also/")]
+    beside = [name for name in exercise.files if name.startswith("also/") or AT_LEVEL.fullmatch(name)]
     given = [exercise.text(name) for name in (STARTER, BRIEF, REFERENCE, *beside)]
     return await asyncio.to_thread(_closer, row, found, given)
 
 
 def _closer(row: Row, found: list[Row], given: list[str]) -> CloserView:
-    reports: list[Report] = [each["report"] for each in found if each["report"] is not None]
+    # checks are compared among those who have the same: at the level that most have
+    common = Counter(each["version_id"] for each in found).most_common(1)[0][0] if found else row["version_id"]
+    reports: list[Report] = [
+        each["report"] for each in found if each["report"] is not None and each["version_id"] == common
+    ]
     # two who work together hand in one text
     texts = {each["student"]: text_of(each["source"]) for each in found}
     together = {frozenset((each["student"], each["with_name"])) for each in found if each["with_name"]}
@@ -160,6 +165,7 @@ def _cell(round_id: int, row: Row | None, excused: bool) -> LedgerCell:
         submission_id=row["id"] if row is not None else None,
         marks=row["marks"] if row is not None else None,
         own_marks=row["own_marks"] if row is not None else None,
+        out_of=row["out_of"] if row is not None else None,
         late=bool(row is not None and row["late"]),
         excused=excused,
         by_concept={name: PartMarks(**part) for name, part in parts.items()},

@@ -23,6 +23,7 @@ from .lesson_views import (
     DeskNow,
     FeedbackSheet,
     ForClass,
+    GivenLevel,
     GivingBack,
     IdeaNow,
     Standing,
@@ -66,6 +67,16 @@ def set_standing(round_id: int, student_id: int, given: Standing, parts: Parts) 
         Lessons.set_standing(connection, round_id, student_id, excused=given.excused, due_at=given.due_at)
 
 
+@router.put("/{round_id}/students/{student_id}/level", status_code=204, responses={404: {"model": Sorry}})
+def set_level(round_id: int, student_id: int, given: GivenLevel, parts: Parts) -> None:
+    """Gives a student a level for this round; what they have handed in is marked at it."""
+    with parts.store.transaction() as connection:
+        if student_id not in {row["id"] for row in Lessons.everybody(connection, round_id)}:
+            raise HTTPException(404, NOT_THERE["student"])
+        Rounds.set_level(connection, round_id, student_id, given.level)
+        parts.queue.defer(connection, Rounds.unmarked(connection, round_id))
+
+
 @router.post("/{round_id}/give-back", status_code=204, responses={404: {"model": Sorry}})
 def give_back(round_id: int, given: GivingBack, parts: Parts) -> None:
     """Gives marks and findings back, to everybody or to one student; or takes them back."""
@@ -100,10 +111,12 @@ async def sheets(round_id: int, parts: Parts) -> list[FeedbackSheet]:
     row, found, withdrawn, everybody = await asyncio.to_thread(read)
     if row is None:
         raise HTTPException(404, NO_ROUND)
-    exercise = await parts.marker.open(row["version_id"])
+    exercises = {each["version_id"]: await parts.marker.open(each["version_id"]) for each in found}
     due = {id_: _later(row["due_at"], each["due_at"]) for id_, each in everybody.items()}
     return [
-        handed_in_view(each, exercise, round_id, {"due_at": due.get(each["student_id"])}, withdrawn, give=True)
+        handed_in_view(
+            each, exercises[each["version_id"]], round_id, {"due_at": due.get(each["student_id"])}, withdrawn, give=True
+        )
         for each in found
     ]
 

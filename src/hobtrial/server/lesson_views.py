@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, model_validator
 
+from ..core.exercise import LevelName
 from ..core.judging import Answer
 from ..core.reporting import PartMarks
 from ..core.script.tree import ChangedLine
@@ -45,6 +46,12 @@ class Standing(Given):
         if self.due_at is not None and self.due_at.tzinfo is None:
             raise ValueError("a time needs its zone, as in 2026-11-30T15:00:00Z")
         return self
+
+
+class GivenLevel(Given):
+    """The level of a student in a round; nothing: the one that they have in the class."""
+
+    level: LevelName | None = None
 
 
 class GivingBack(Given):
@@ -213,6 +220,8 @@ class LedgerCell(BaseModel):
     submission_id: int | None
     marks: float | None
     own_marks: float | None
+    out_of: float | None
+    """All the marks that there were at the student's level."""
     late: bool
     excused: bool
     by_concept: dict[str, PartMarks]

@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from ..core.cards import LONGEST_CARD
+from ..core.exercise import LevelName
 from ..core.roster import LONGEST_NAME
 from .given import Given
 
@@ -126,6 +127,8 @@ class ChangedStudent(Given):
     name: Name | None = None
     left: bool | None = None
     class_id: Annotated[int, Field(ge=1, lt=2**31)] | None = None
+    level: LevelName | Literal[""] | None = None
+    """Their level in the class; an empty one takes it away."""
 
 
 class WhichCards(Given):
@@ -142,6 +145,7 @@ class StudentLine(BaseModel):
     has_card: bool
     card_made_at: datetime | None
     left_at: datetime | None
+    level: LevelName | None
     tries: int
 
 

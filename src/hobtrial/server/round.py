@@ -8,13 +8,25 @@ from fastapi import APIRouter, HTTPException
 
 from ..core.reporting import Report, groups, idea_of, why_changed, without
 from ..core.words import HobError
+from ..crew import read_version
 from ..store import Classes, Exercises, Lessons, Rounds
 from ..store.store import Row
 from .access import Teacher, TeacherId
 from .building import NO_ROUND, group_view, student_row, together
 from .deps import Parts
 from .plays import NO_EXERCISE
-from .views import ChangedMarks, NewFollowUp, NewRound, Opened, RoundView, Sorry, Waiting, Withdrawal, WithoutTry
+from .views import (
+    AtLevel,
+    ChangedMarks,
+    NewFollowUp,
+    NewRound,
+    Opened,
+    RoundView,
+    Sorry,
+    Waiting,
+    Withdrawal,
+    WithoutTry,
+)
 
 router = APIRouter(prefix="/api/rounds", tags=["round"])
 
@@ -33,6 +45,8 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
         predictions = Rounds.predictions(connection, round_id)
         follow_ups = Lessons.follow_ups(connection, round_id)
         everybody = {each["id"]: each for each in Lessons.everybody(connection, round_id)}
+        levels = Exercises.levels(connection, row["version_id"])
+        given = Rounds.levels(connection, round_id) if levels else []
     reports: dict[int, Report] = {each["id"]: each["report"] for each in submissions if each["report"] is not None}
     kept = [(each["id"], without(each["report"], each["student"], withdrawn)) for each in submissions if each["report"]]
     taken = [group for group in groups(reports.items()) if (group.key, None) in withdrawn]
@@ -50,6 +64,8 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
         **{key: row[key] for key in ("opened_at", "opens_at", "due_at", "closes_at", "given_back_at")},
         shows_hidden=row["shows_hidden"],
         watches=row["watches"],
+        levels=levels,
+        at_level=[AtLevel(**each) for each in given],
         without=[
             WithoutTry(
                 student_id=each["id"],
@@ -68,7 +84,7 @@ def one_round(round_id: int, parts: Parts) -> RoundView:
         seconds=took if took is not None and took > 0 else None,
         scenarios=row["scenarios"],
         students=[
-            student_row(each, withdrawn, predictions.get(each["id"], {}), everybody[each["student_id"]], row["due_at"])
+            student_row(each, withdrawn, predictions.get(each["id"], {}), everybody[each["student_id"]], row)
             for each in submissions
         ],
         groups=[
@@ -126,15 +142,13 @@ async def follow_up(round_id: int, wanted: NewFollowUp, parts: Parts, teacher_id
         raise HTTPException(404, "There is no such group of findings in this round any more.")
     try:
         files = await parts.crew.follow_up(await parts.marker.open(row["version_id"]), wanted.key.partition("|")[0])
-        made = await parts.crew.open(files)
+        made = await read_version(parts.crew, files)
     except HobError as error:
         raise HTTPException(409, f"No follow-up can be made: {error}.") from None
 
     def keep() -> int:
-        facts = {key: getattr(made, key) for key in ("title", "out_of", "seconds", "scenarios")}
         with parts.store.transaction() as connection:
-            slug = f"follow-up-{made.key[:12]}"
-            version_id = Exercises.add(connection, slug, made.key, files, facts, teacher_id)
+            version_id = made.keep(connection, f"follow-up-{made.opened.key[:12]}", teacher_id)
             opened = Rounds.open(connection, row["class_id"], version_id)
             Lessons.follow(connection, opened, follows_id=round_id, key=wanted.key, student_ids=students)
         return opened
@@ -151,7 +165,7 @@ def mark_again(round_id: int, parts: Parts) -> Waiting:
             raise HTTPException(404, NO_ROUND)
         Rounds.mark_again(connection, round_id)
         waiting = Rounds.unmarked(connection, round_id)
-        parts.queue.defer(connection, row["version_id"], waiting)
+        parts.queue.defer(connection, waiting)
     return Waiting(waiting=len(waiting))
 
 
@@ -168,7 +182,7 @@ def renew(round_id: int, parts: Parts) -> Waiting:
         if not Rounds.renew(connection, round_id, newest["id"]):
             raise HTTPException(409, f"Class {row['class']} has a round of version {newest['number']} already.")
         waiting = Rounds.unmarked(connection, round_id)
-        parts.queue.defer(connection, newest["id"], waiting)
+        parts.queue.defer(connection, waiting)
     return Waiting(waiting=len(waiting))
 
 

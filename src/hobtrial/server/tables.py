@@ -31,10 +31,20 @@ def rows_of(view: LedgerView) -> list[list[Cell]]:
     table = [head]
     for student in view.students:
         row: list[Cell] = [safe_cell(student.name)]
-        for cell in student.cells:
-            row += [_counts(cell), tidy(cell.marks) if cell.marks is not None else None]
+        for cell, of in zip(student.cells, view.rounds, strict=True):
+            row += [
+                _at(_counts(cell), cell, of.out_of),
+                _at(tidy(cell.marks), cell, of.out_of) if cell.marks is not None else None,
+            ]
         table.append([*row, *(_percent(student.cells, name) for name in concepts)])
     return table
+
+
+def _at(counts: Cell, cell: LedgerCell, out_of: float) -> Cell:
+    """Marks; where the student's level has other marks in all, with those."""
+    if isinstance(counts, str) or counts is None or cell.out_of in (None, out_of):
+        return counts
+    return f"{counts:g} of {tidy(cell.out_of or 0):g}"
 
 
 def _counts(cell: LedgerCell) -> Cell:

@@ -109,7 +109,7 @@ def mark_again(submission_id: int, parts: Parts) -> Waiting:
         if row is None:
             raise HTTPException(404, NO_TRY)
         Reports.forget(connection, row["version_id"], row["digest"])
-        parts.queue.defer(connection, row["version_id"], [row["digest"]])
+        parts.queue.defer(connection, [(row["version_id"], row["digest"])])
     return Waiting(waiting=1)
 
 

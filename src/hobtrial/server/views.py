@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 
 from hobtrial.core.script.tree import ChangedLine
 
-from ..core.exercise import CheckKind
+from ..core.exercise import CheckKind, LevelName
 from ..core.explaining import Confidence
 from ..core.judging import Answer
 from ..core.reporting import CraftReport, Fault, PartMarks, ProblemReport, Turned
@@ -118,6 +118,8 @@ class StudentRow(BaseModel):
     fault: Fault | None
     """Why it could not be marked, or its mistakes not be looked for, through no fault of the script."""
     own_marks: float | None
+    out_of: float
+    """All the marks that there are at this student's level."""
     verdicts: list[list[Answer]]
     craft: list[CraftReport]
     first: str | None
@@ -217,6 +219,15 @@ class ChangedMarks(BaseModel):
     why: list[str]
 
 
+class AtLevel(BaseModel):
+    """The level of a student: in this round, and in the class; nothing means core."""
+
+    student_id: int
+    student: str
+    level: LevelName | None
+    in_class: LevelName | None
+
+
 class RoundView(BaseModel):
     """The Round. `seconds` is how long the marking took, once it is done."""
 
@@ -236,6 +247,10 @@ class RoundView(BaseModel):
     closes_at: datetime | None
     shows_hidden: bool
     watches: bool
+    levels: list[str]
+    """Those that its exercise has, from the supported one on."""
+    at_level: list[AtLevel]
+    """The level of each student, where the exercise has levels."""
     given_back_at: datetime | None
     without: list[WithoutTry]
     trials: int

@@ -13,7 +13,7 @@ from fastapi.responses import Response
 from ..core.exercise import ExerciseError, is_part
 from ..core.words import UsageError
 from ..core.workshop import apply, in_words, new_files, title_of
-from ..crew import InternalError, WorkerGoneError
+from ..crew import InternalError, WorkerGoneError, read_version
 from ..crew.parcels import LARGEST_EXERCISE, exercise_in
 from ..store import Classes, Draft, Drafts, Exercises, Rounds, StaleDraftError
 from .access import Teacher, TeacherId
@@ -208,7 +208,7 @@ async def set_for_class(draft_id: int, given: SetDraft, parts: Parts, teacher_id
     """
     draft = await asyncio.to_thread(read_draft, parts, draft_id)
     try:
-        opened = await parts.crew.open(draft.files)
+        version = await read_version(parts.crew, draft.files)
         found = (await parts.crew.rehearse(draft.files, 0))["rehearsal"]
     except ExerciseError as error:
         raise HTTPException(409, f"This draft cannot be set yet. {error.faults[0]}") from None
@@ -220,12 +220,11 @@ async def set_for_class(draft_id: int, given: SetDraft, parts: Parts, teacher_id
         )
     if not found["out_of"]:
         raise HTTPException(409, "There is nothing to mark yet: no scenario has a check.")
-    facts = {key: getattr(opened, key) for key in ("title", "out_of", "seconds", "scenarios")}
 
     def write() -> int:
-        slug = draft.slug or f"{_slug(opened.title)}-{draft_id}"
+        slug = draft.slug or f"{_slug(version.opened.title)}-{draft_id}"
         with parts.store.transaction() as connection:
-            version_id = Exercises.add(connection, slug, opened.key, draft.files, facts, teacher_id)
+            version_id = version.keep(connection, slug, teacher_id)
             class_id = Classes.named(connection, given.class_name.strip(), teacher_id)
             return Rounds.open(connection, class_id, version_id)
 

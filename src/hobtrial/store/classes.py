@@ -180,6 +180,12 @@ class Students:
         return row
 
     @staticmethod
+    def set_level(connection: Connection, student_id: int, level: str | None) -> list[int]:
+        """Gives a student a level for their class. Gives the rounds in which another version may be theirs now."""
+        _SQL.set_student_level(connection, student_id=student_id, level=level)
+        return [row["id"] for row in _SQL.rounds_for_student(connection, student_id=student_id)]
+
+    @staticmethod
     def rename(connection: Connection, student_id: int, name: str) -> None:
         """Another name. Raises `UsageError` where somebody else in the class has it."""
         try:

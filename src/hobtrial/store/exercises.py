@@ -39,6 +39,26 @@ class Exercises:
         return int(version_id)
 
     @staticmethod
+    def add_level(
+        connection: Connection, version_id: int, level: str, digest: str, files: dict[str, bytes], facts: dict[str, Any]
+    ) -> None:
+        """Keeps a version as a level has it, once."""
+        row = _SQL.add_level(
+            connection,
+            version_id=version_id,
+            level=level,
+            digest=digest,
+            **{**facts, "scenarios": Jsonb(facts["scenarios"])},
+        )
+        for name, content in files.items() if row is not None else ():
+            _SQL.add_file(connection, version_id=row["id"], name=name, content=content)
+
+    @staticmethod
+    def levels(connection: Connection, version_id: int) -> list[str]:
+        """The levels of a version, from the supported one on."""
+        return [row["level"] for row in _SQL.levels_of(connection, version_id=version_id)]
+
+    @staticmethod
     def known(connection: Connection, slug: str, digest: str) -> bool:
         """Whether an exercise has a version with these files."""
         return _SQL.version_of_slug(connection, slug=slug, digest=digest) is not None

@@ -146,9 +146,25 @@ class Rounds:
         return None if row is None else with_report(row)
 
     @staticmethod
-    def unmarked(connection: Connection, round_id: int) -> list[str]:
-        """The digests of texts that wait to be marked."""
-        return [row["digest"] for row in _SQL.unmarked(connection, round_id=round_id)]
+    def unmarked(connection: Connection, round_id: int) -> list[tuple[int, str]]:
+        """Version and digest of the texts of a round that wait to be marked."""
+        return [(row["version_id"], row["digest"]) for row in _SQL.unmarked(connection, round_id=round_id)]
+
+    @staticmethod
+    def version_for(connection: Connection, round_id: int, student_id: int) -> int | None:
+        """The version that a student has in a round; nothing where there is no such round."""
+        row = _SQL.version_for(connection, round_id=round_id, student_id=student_id)
+        return None if row is None else int(row["version_id"])
+
+    @staticmethod
+    def set_level(connection: Connection, round_id: int, student_id: int, level: str | None) -> None:
+        """Gives a student a level for a round; nothing: the one that they have in the class."""
+        _SQL.set_level(connection, round_id=round_id, student_id=student_id, level=level)
+
+    @staticmethod
+    def levels(connection: Connection, round_id: int) -> list[Row]:
+        """The level of each student of a round: in it, and in the class."""
+        return list(_SQL.levels_of_everybody(connection, round_id=round_id))
 
     @staticmethod
     def all_unmarked(connection: Connection) -> list[tuple[int, str]]:

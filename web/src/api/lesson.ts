@@ -21,6 +21,14 @@ export const setStanding = (round: number, student: number, excused: boolean, du
     body: { excused, due_at: due },
   });
 
+export type Level = "supported" | "core" | "stretch";
+
+export const setLevel = (round: number, student: number, level: Level | null) =>
+  ask("put", "/api/rounds/{round_id}/students/{student_id}/level", {
+    params: { path: { round_id: round, student_id: student } },
+    body: { level },
+  });
+
 export const giveBack = (round: number, student: number | null, back = true) =>
   ask("post", "/api/rounds/{round_id}/give-back", {
     params: { path: { round_id: round } },

@@ -86,7 +86,14 @@ export const addNames = (id: number, names: readonly string[]) =>
 export const addNamesFromFile = (id: number, file: File) =>
   ask("post", "/api/classes/{class_id}/students/file", { params: { path: { class_id: id } }, ...asForm({ file }) });
 
-export const changeStudent = (id: number, change: { name?: string; left?: boolean; class_id?: number }) =>
+export interface StudentChange {
+  name?: string;
+  left?: boolean;
+  class_id?: number;
+  level?: "supported" | "core" | "stretch" | "";
+}
+
+export const changeStudent = (id: number, change: StudentChange) =>
   ask("put", "/api/students/{student_id}", { params: { path: { student_id: id } }, body: change });
 
 export const removeStudent = (id: number) =>

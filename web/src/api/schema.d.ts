@@ -4,12285 +4,12436 @@
  */
 
 export interface paths {
-  "/healthz": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Healthz
-     * @description Whether the server is up.
-     */
-    get: operations["healthz_healthz_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/readyz": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Readyz
-     * @description Whether the database and the crew are there.
-     */
-    get: operations["readyz_readyz_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/me": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Me
-     * @description Who is signed in.
-     */
-    get: operations["me_api_me_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sign-in/teacher": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Teacher In
-     * @description Signs a teacher in.
-     */
-    post: operations["teacher_in_api_sign_in_teacher_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sign-in/student": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Student In
-     * @description Signs a student in.
-     */
-    post: operations["student_in_api_sign_in_student_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sign-in/first": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * First In
-     * @description Makes the first teacher, who looks after the server, and signs them in.
-     */
-    post: operations["first_in_api_sign_in_first_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sign-in/demo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Demo In
-     * @description Lets somebody look at the demo, as its sample teacher or a sample student.
-     */
-    post: operations["demo_in_api_sign_in_demo_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sign-out": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Out
-     * @description Ends the session.
-     */
-    post: operations["out_api_sign_out_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/me/password": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Change Password
-     * @description Another password; every other session of this teacher ends.
-     */
-    put: operations["change_password_api_me_password_put"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/teachers": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Teachers
-     * @description All teachers by name.
-     */
-    get: operations["teachers_api_teachers_get"];
-    put?: never;
-    /**
-     * Add
-     * @description Adds a teacher, with a password that they should change.
-     */
-    post: operations["add_api_teachers_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/teachers/{teacher_id}/password": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Give Password
-     * @description Gives a teacher who has forgotten theirs another password; all their sessions end.
-     */
-    put: operations["give_password_api_teachers__teacher_id__password_put"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/teachers/{teacher_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    /**
-     * Remove
-     * @description Takes a teacher away. Drafts, and classes that nobody else has, come to the owner.
-     */
-    delete: operations["remove_api_teachers__teacher_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/classes": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Classes
-     * @description The classes of the teacher who asks.
-     */
-    get: operations["classes_api_classes_get"];
-    put?: never;
-    /**
-     * Add
-     * @description Makes a class.
-     */
-    post: operations["add_api_classes_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/classes/{class_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * One
-     * @description A class with its students.
-     */
-    get: operations["one_api_classes__class_id__get"];
-    /**
-     * Change
-     * @description Renames a class, puts it away, or brings it back.
-     */
-    put: operations["change_api_classes__class_id__put"];
-    post?: never;
-    /**
-     * Remove
-     * @description Deletes a class with everything of its students.
-     */
-    delete: operations["remove_api_classes__class_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/classes/{class_id}/teachers/{teacher_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Share
-     * @description Lets one more teacher have a class.
-     */
-    put: operations["share_api_classes__class_id__teachers__teacher_id__put"];
-    post?: never;
-    /**
-     * Unshare
-     * @description Takes a class from a teacher; one keeps it.
-     */
-    delete: operations["unshare_api_classes__class_id__teachers__teacher_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/classes/{class_id}/cards": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Cards
-     * @description New cards, to be printed now: afterwards nobody can see them again. Old ones of the same students end.
-     */
-    post: operations["cards_api_classes__class_id__cards_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/classes/{class_id}/students": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Add Students
-     * @description Adds students by name; who is there already stays, and who had left is back.
-     */
-    post: operations["add_students_api_classes__class_id__students_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/classes/{class_id}/students/file": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Add List
-     * @description Adds the students of a CSV list to the class; who is there already stays.
-     */
-    post: operations["add_list_api_classes__class_id__students_file_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/classes/{class_id}/students.csv": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Class List
-     * @description The class as CSV, one name a line.
-     */
-    get: operations["class_list_api_classes__class_id__students_csv_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/students/{student_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Change Student
-     * @description Renames a student, notes that they left or are back, or moves them to another class of this teacher.
-     */
-    put: operations["change_student_api_students__student_id__put"];
-    post?: never;
-    /**
-     * Remove Student
-     * @description Deletes a student with everything of theirs.
-     */
-    delete: operations["remove_student_api_students__student_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/students/{student_id}/data.zip": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Data
-     * @description Everything that is kept of a student.
-     */
-    get: operations["data_api_students__student_id__data_zip_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/lists": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Read
-     * @description Reads a school's list. Nothing is changed before `take` is said, and not while a name cannot be used.
-     */
-    post: operations["read_api_lists_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/classes/{class_id}/results.zip": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Results
-     * @description What a class earned in all its rounds, as OneRoster writes it; own marks count where there are some.
-     */
-    get: operations["results_api_classes__class_id__results_zip_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/desk": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Desk
-     * @description The exercises that are set for a student, and their tries.
-     */
-    get: operations["desk_api_desk_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/desk/submissions/{submission_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Submission
-     * @description One's own try. Nothing of its marks is told before it is given back, but those of hidden scenarios where the
-     *     teacher allows it.
-     */
-    get: operations["submission_api_desk_submissions__submission_id__get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/desk/submissions/{submission_id}/reply": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Reply
-     * @description Answers what was given back, in one line.
-     */
-    put: operations["reply_api_desk_submissions__submission_id__reply_put"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/desk/submissions/{submission_id}/scenarios/{number}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * One Trial
-     * @description A run of one's own try in a scenario that is shown, once the try is given back; without the reference.
-     */
-    get: operations["one_trial_api_desk_submissions__submission_id__scenarios__number__get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/desk/rounds/{round_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Task
-     * @description One exercise that is set: its brief and scene, one's own text, and what one has checked and handed in.
-     */
-    get: operations["task_api_desk_rounds__round_id__get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/desk/rounds/{round_id}/text": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Keep Text
-     * @description Keeps a text, and says what of it cannot be read. Where another window kept another one, both stay.
-     */
-    put: operations["keep_text_api_desk_rounds__round_id__text_put"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/desk/rounds/{round_id}/hand-in": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Hand In
-     * @description Hands in a text, for the one who works here, too.
-     */
-    post: operations["hand_in_api_desk_rounds__round_id__hand_in_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/desk/rounds/{round_id}/asking": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Ask
-     * @description Puts oneself in the line of those who want the teacher's help, or takes oneself out of it.
-     */
-    put: operations["ask_api_desk_rounds__round_id__asking_put"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/desk/rounds/{round_id}/partner": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Work Together
-     * @description Somebody of the class works here, too: they type their card. What is handed in is then a try of both.
-     */
-    put: operations["work_together_api_desk_rounds__round_id__partner_put"];
-    post?: never;
-    /**
-     * Work Alone
-     * @description Nobody else works here any more.
-     */
-    delete: operations["work_alone_api_desk_rounds__round_id__partner_delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/desk/rounds/{round_id}/looks/{name}.svg": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Look
-     * @description A picture of the exercise's own, for its scene.
-     */
-    get: operations["look_api_desk_rounds__round_id__looks__name__svg_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/desk/rounds/{round_id}/check": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Check
-     * @description Runs a text against all scenarios: the verdicts of those that are shown come at once, what was found later.
-     */
-    post: operations["check_api_desk_rounds__round_id__check_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/desk/checked/{checked_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * One Checked
-     * @description A text that was checked, with what was found by now.
-     */
-    get: operations["one_checked_api_desk_checked__checked_id__get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/desk/checked/{checked_id}/scenarios/{number}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * One Trial
-     * @description A run of a text in a scenario that is shown, with what is on show besides the listed variables (`a, hob.x`).
-     */
-    get: operations["one_trial_api_desk_checked__checked_id__scenarios__number__get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/desk/checked/{checked_id}/scenarios/{number}/prediction": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Foretell
-     * @description Keeps what one expects of a scenario before one sees it. What was said first stands.
-     */
-    put: operations["foretell_api_desk_checked__checked_id__scenarios__number__prediction_put"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/desk/checked/{checked_id}/help": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Ask Step
-     * @description Asks for a step of help about a finding. That it was needed is kept.
-     */
-    post: operations["ask_step_api_desk_checked__checked_id__help_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bench": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Bench
-     * @description The rounds of a teacher's classes, the newest first, and all exercises.
-     */
-    get: operations["bench_api_bench_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rounds/{round_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * One Round
-     * @description A round as far as it is marked.
-     */
-    get: operations["one_round_api_rounds__round_id__get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rounds/{round_id}/withdrawn": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Withdraw
-     * @description Withdraws a finding for one student or for a whole group, or puts it back. Marks stay as they are.
-     */
-    put: operations["withdraw_api_rounds__round_id__withdrawn_put"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rounds": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Open Round
-     * @description Opens the round of a class at an exercise; the one that there is already is given again.
-     */
-    post: operations["open_round_api_rounds_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rounds/{round_id}/follow-ups": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Follow Up
-     * @description Makes a short exercise from the slip of a group, and sets it for the students who have it.
-     */
-    post: operations["follow_up_api_rounds__round_id__follow_ups_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rounds/{round_id}/mark": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Mark Again
-     * @description Marks a round again: its reports are made again.
-     */
-    post: operations["mark_again_api_rounds__round_id__mark_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rounds/{round_id}/renew": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Renew
-     * @description Goes on with the newest version of the exercise; whose marks change is then shown with the round.
-     */
-    post: operations["renew_api_rounds__round_id__renew_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rounds/{round_id}/sheet": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Sheet
-     * @description A group of findings for the projector or the printer: lines, question and reason, and nobody's name.
-     *
-     *     With `work`, it is of what the class checked last at their desks, and not of what was handed in.
-     */
-    get: operations["sheet_api_rounds__round_id__sheet_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rounds/{round_id}/scripts": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Hand In
-     * @description Hands in files or zips: matched to students by name, or as `answers` ({file: student}) says.
-     *
-     *     Nothing is handed in for a file that is doubtful and has no answer; send it again with one. An empty
-     *     answer leaves it out. What is no script is named, and keeps no other file out.
-     */
-    post: operations["hand_in_api_rounds__round_id__scripts_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rounds/{round_id}/times": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Set Times
-     * @description Sets when a round opens, is due and closes, and what students see of it.
-     */
-    put: operations["set_times_api_rounds__round_id__times_put"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rounds/{round_id}/students/{student_id}/standing": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Set Standing
-     * @description Excuses a student from a round, or gives them a later date.
-     */
-    put: operations["set_standing_api_rounds__round_id__students__student_id__standing_put"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rounds/{round_id}/give-back": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Give Back
-     * @description Gives marks and findings back, to everybody or to one student; or takes them back.
-     */
-    post: operations["give_back_api_rounds__round_id__give_back_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rounds/{round_id}/copy": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Copy
-     * @description Sets the same exercise for another class of the teacher's.
-     */
-    post: operations["copy_api_rounds__round_id__copy_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rounds/{round_id}/sheets": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Sheets
-     * @description The feedback sheets of a round, as the students see them once they are given back.
-     */
-    get: operations["sheets_api_rounds__round_id__sheets_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rounds/{round_id}/work": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Work
-     * @description A class at work, as it is now.
-     */
-    get: operations["work_api_rounds__round_id__work_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rounds/{round_id}/work/live": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Live
-     * @description The same as server-sent events: one now, and another whenever something has changed.
-     */
-    get: operations["live_api_rounds__round_id__work_live_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rounds/{round_id}/students/{student_id}/desk": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Desk Now
-     * @description What is on a student's desk now, to be read. Where drafts are not watched, nobody sees it.
-     */
-    get: operations["desk_now_api_rounds__round_id__students__student_id__desk_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/classes/{class_id}/ledger": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Ledger
-     * @description A class over the term: students by exercises, concepts over time, and what to teach next.
-     */
-    get: operations["ledger_api_classes__class_id__ledger_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/classes/{class_id}/ledger.{form}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Ledger File
-     * @description The ledger as a table to take along: a row a student, a column an exercise, and one for each concept.
-     */
-    get: operations["ledger_file_api_classes__class_id__ledger__form__get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rounds/{round_id}/closer": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Closer
-     * @description A round more closely: what each check tells, and pairs of scripts to ask about. For the teacher's eyes only.
-     */
-    get: operations["closer_api_rounds__round_id__closer_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/submissions/{submission_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * One Submission
-     * @description A try: its text, its marks and what was found.
-     */
-    get: operations["one_submission_api_submissions__submission_id__get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/submissions/{submission_id}/mark": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Mark Again
-     * @description Marks one script again: for one that could not be marked.
-     */
-    post: operations["mark_again_api_submissions__submission_id__mark_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/submissions/{submission_id}/findings/{index}/change": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Try Change
-     * @description Marks the script again with the fix of one of its findings; nothing is kept.
-     */
-    post: operations["try_change_api_submissions__submission_id__findings__index__change_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/submissions/{submission_id}/own": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Own Mark
-     * @description Keeps a teacher's own mark and comment; the computed one stays as it is.
-     */
-    put: operations["own_mark_api_submissions__submission_id__own_put"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/submissions/{submission_id}/scenarios/{number}/prediction": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Predict
-     * @description Keeps what is predicted for a scenario, before its run is looked at.
-     */
-    put: operations["predict_api_submissions__submission_id__scenarios__number__prediction_put"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/submissions/{submission_id}/scenarios/{number}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * One Trial
-     * @description Plays a trial of a scenario again, with the whole trace; the same input gives the same trace each time.
-     *
-     *     With `earlier`, the student's try before this one is played beside it in the reference's place. With
-     *     `shortest`, a wild scenario is played with the shortest inputs that still break a check. With `alone`, nothing
-     *     of the reference is in it: for a sheet that is given back.
-     */
-    get: operations["one_trial_api_submissions__submission_id__scenarios__number__get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Drafts
-     * @description A teacher's drafts, the one that was changed last first.
-     */
-    get: operations["drafts_api_drafts_get"];
-    put?: never;
-    /**
-     * Begin
-     * @description A draft that begins with nothing, or with a version of an exercise.
-     *
-     *     With an exercise of one's own it becomes its next version; with another's it becomes an exercise beside it.
-     */
-    post: operations["begin_api_drafts_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts/files": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Bring
-     * @description A draft of what is brought: the files of an exercise, or its folder zipped, however faulty they are.
-     */
-    post: operations["bring_api_drafts_files_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts/{draft_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Draft
-     * @description A draft as it is now, with what is said of it and one of its scenarios played.
-     */
-    get: operations["draft_api_drafts__draft_id__get"];
-    put?: never;
-    post?: never;
-    /**
-     * Remove
-     * @description Takes a draft away with its history. Rounds that were set with it stay.
-     */
-    delete: operations["remove_api_drafts__draft_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts/{draft_id}/changes": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Change
-     * @description Puts a change on a draft, and shows it as it is then.
-     */
-    post: operations["change_api_drafts__draft_id__changes_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts/{draft_id}/step": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Step
-     * @description Undoes the last change, or makes the one that was undone again.
-     */
-    post: operations["step_api_drafts__draft_id__step_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts/{draft_id}/suggestions": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Suggestions
-     * @description What is true at a moment of a scenario, each of it a check.
-     */
-    post: operations["suggestions_api_drafts__draft_id__suggestions_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts/{draft_id}/ways": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Ways
-     * @description A scenario beside one that there is, which plays it in many ways. It is not added yet.
-     */
-    post: operations["ways_api_drafts__draft_id__ways_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts/{draft_id}/proof": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Proof
-     * @description How far the proof of the draft as it is now has come; asking begins it. A change stops it.
-     */
-    get: operations["proof_api_drafts__draft_id__proof_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts/{draft_id}/zip": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * As Zip
-     * @description The draft as a zip, which `hob mark` takes.
-     */
-    get: operations["as_zip_api_drafts__draft_id__zip_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts/{draft_id}/looks/{name}.svg": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Look
-     * @description A picture of the draft's own. It is shown as an image only; opened by itself it can do nothing either.
-     */
-    get: operations["look_api_drafts__draft_id__looks__name__svg_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts/{draft_id}/set": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Set For Class
-     * @description Makes a version of the draft and opens a round with it. Gives the round.
-     *
-     *     A fault, or a mark that the reference loses, is refused.
-     */
-    post: operations["set_for_class_api_drafts__draft_id__set_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/exercises/{version_id}/play": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Playing
-     * @description An exercise to play, with the script to begin with: a student's try, or the starter.
-     */
-    get: operations["playing_api_exercises__version_id__play_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/exercise.schema.json": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Exercise Schema
-     * @description The JSON Schema of `exercise.toml`.
-     */
-    get: operations["exercise_schema_api_exercise_schema_json_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/exercises/{version_id}/looks/{name}.svg": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Look
-     * @description A picture of an exercise's own. It is shown as an image only; opened by itself it can do nothing either.
-     */
-    get: operations["look_api_exercises__version_id__looks__name__svg_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/plays/{play_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Kept
-     * @description A game that was kept: its exercise and its script.
-     */
-    get: operations["kept_api_plays__play_id__get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/plays/{play_id}/trial": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Kept Trial
-     * @description A game that was kept, played again as a trial beside the reference.
-     */
-    get: operations["kept_trial_api_plays__play_id__trial_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/exercises/{version_id}/check": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Check
-     * @description Runs a text against all scenarios, for a teacher: everything is shown, and nothing is kept.
-     */
-    post: operations["check_api_exercises__version_id__check_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/exercises/{version_id}/read": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Read
-     * @description What of a text cannot be read; nothing where the machine could not look.
-     */
-    post: operations["read_api_exercises__version_id__read_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/exercises/{version_id}/trial": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Trial Of Text
-     * @description A run of a text in a scenario, beside the reference; nothing is kept.
-     */
-    post: operations["trial_of_text_api_exercises__version_id__trial_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
+    "/healthz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Healthz
+         * @description Whether the server is up.
+         */
+        get: operations["healthz_healthz_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/readyz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readyz
+         * @description Whether the database and the crew are there.
+         */
+        get: operations["readyz_readyz_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Me
+         * @description Who is signed in.
+         */
+        get: operations["me_api_me_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-in/teacher": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Teacher In
+         * @description Signs a teacher in.
+         */
+        post: operations["teacher_in_api_sign_in_teacher_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-in/student": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Student In
+         * @description Signs a student in.
+         */
+        post: operations["student_in_api_sign_in_student_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-in/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * First In
+         * @description Makes the first teacher, who looks after the server, and signs them in.
+         */
+        post: operations["first_in_api_sign_in_first_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-in/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Demo In
+         * @description Lets somebody look at the demo, as its sample teacher or a sample student.
+         */
+        post: operations["demo_in_api_sign_in_demo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Out
+         * @description Ends the session.
+         */
+        post: operations["out_api_sign_out_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Password
+         * @description Another password; every other session of this teacher ends.
+         */
+        put: operations["change_password_api_me_password_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/teachers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Teachers
+         * @description All teachers by name.
+         */
+        get: operations["teachers_api_teachers_get"];
+        put?: never;
+        /**
+         * Add
+         * @description Adds a teacher, with a password that they should change.
+         */
+        post: operations["add_api_teachers_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/teachers/{teacher_id}/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Give Password
+         * @description Gives a teacher who has forgotten theirs another password; all their sessions end.
+         */
+        put: operations["give_password_api_teachers__teacher_id__password_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/teachers/{teacher_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove
+         * @description Takes a teacher away. Drafts, and classes that nobody else has, come to the owner.
+         */
+        delete: operations["remove_api_teachers__teacher_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Classes
+         * @description The classes of the teacher who asks.
+         */
+        get: operations["classes_api_classes_get"];
+        put?: never;
+        /**
+         * Add
+         * @description Makes a class.
+         */
+        post: operations["add_api_classes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One
+         * @description A class with its students.
+         */
+        get: operations["one_api_classes__class_id__get"];
+        /**
+         * Change
+         * @description Renames a class, puts it away, or brings it back.
+         */
+        put: operations["change_api_classes__class_id__put"];
+        post?: never;
+        /**
+         * Remove
+         * @description Deletes a class with everything of its students.
+         */
+        delete: operations["remove_api_classes__class_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/teachers/{teacher_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Share
+         * @description Lets one more teacher have a class.
+         */
+        put: operations["share_api_classes__class_id__teachers__teacher_id__put"];
+        post?: never;
+        /**
+         * Unshare
+         * @description Takes a class from a teacher; one keeps it.
+         */
+        delete: operations["unshare_api_classes__class_id__teachers__teacher_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cards
+         * @description New cards, to be printed now: afterwards nobody can see them again. Old ones of the same students end.
+         */
+        post: operations["cards_api_classes__class_id__cards_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/students": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Students
+         * @description Adds students by name; who is there already stays, and who had left is back.
+         */
+        post: operations["add_students_api_classes__class_id__students_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/students/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add List
+         * @description Adds the students of a CSV list to the class; who is there already stays.
+         */
+        post: operations["add_list_api_classes__class_id__students_file_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/students.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Class List
+         * @description The class as CSV, one name a line.
+         */
+        get: operations["class_list_api_classes__class_id__students_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{student_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Student
+         * @description Renames a student, notes that they left or are back, moves them to another class of this teacher, or gives them
+         *     a level.
+         */
+        put: operations["change_student_api_students__student_id__put"];
+        post?: never;
+        /**
+         * Remove Student
+         * @description Deletes a student with everything of theirs.
+         */
+        delete: operations["remove_student_api_students__student_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{student_id}/data.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Data
+         * @description Everything that is kept of a student.
+         */
+        get: operations["data_api_students__student_id__data_zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description Reads a school's list. Nothing is changed before `take` is said, and not while a name cannot be used.
+         */
+        post: operations["read_api_lists_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/results.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Results
+         * @description What a class earned in all its rounds, as OneRoster writes it; own marks count where there are some.
+         */
+        get: operations["results_api_classes__class_id__results_zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Desk
+         * @description The exercises that are set for a student, and their tries.
+         */
+        get: operations["desk_api_desk_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/submissions/{submission_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Submission
+         * @description One's own try. Nothing of its marks is told before it is given back, but those of hidden scenarios where the
+         *     teacher allows it.
+         */
+        get: operations["submission_api_desk_submissions__submission_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/submissions/{submission_id}/reply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Reply
+         * @description Answers what was given back, in one line.
+         */
+        put: operations["reply_api_desk_submissions__submission_id__reply_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/submissions/{submission_id}/scenarios/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Trial
+         * @description A run of one's own try in a scenario that is shown, once the try is given back; without the reference.
+         */
+        get: operations["one_trial_api_desk_submissions__submission_id__scenarios__number__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/rounds/{round_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Task
+         * @description One exercise that is set: its brief and scene, one's own text, and what one has checked and handed in.
+         */
+        get: operations["task_api_desk_rounds__round_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/rounds/{round_id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Text
+         * @description Keeps a text, and says what of it cannot be read. Where another window kept another one, both stay.
+         */
+        put: operations["keep_text_api_desk_rounds__round_id__text_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/rounds/{round_id}/hand-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hand In
+         * @description Hands in a text, for the one who works here, too.
+         */
+        post: operations["hand_in_api_desk_rounds__round_id__hand_in_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/rounds/{round_id}/asking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Ask
+         * @description Puts oneself in the line of those who want the teacher's help, or takes oneself out of it.
+         */
+        put: operations["ask_api_desk_rounds__round_id__asking_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/rounds/{round_id}/partner": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Work Together
+         * @description Somebody of the class works here, too: they type their card. What is handed in is then a try of both.
+         */
+        put: operations["work_together_api_desk_rounds__round_id__partner_put"];
+        post?: never;
+        /**
+         * Work Alone
+         * @description Nobody else works here any more.
+         */
+        delete: operations["work_alone_api_desk_rounds__round_id__partner_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/rounds/{round_id}/looks/{name}.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description A picture of the exercise's own, for its scene.
+         */
+        get: operations["look_api_desk_rounds__round_id__looks__name__svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/rounds/{round_id}/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check
+         * @description Runs a text against all scenarios: the verdicts of those that are shown come at once, what was found later.
+         */
+        post: operations["check_api_desk_rounds__round_id__check_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/checked/{checked_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Checked
+         * @description A text that was checked, with what was found by now.
+         */
+        get: operations["one_checked_api_desk_checked__checked_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/checked/{checked_id}/scenarios/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Trial
+         * @description A run of a text in a scenario that is shown, with what is on show besides the listed variables (`a, hob.x`).
+         */
+        get: operations["one_trial_api_desk_checked__checked_id__scenarios__number__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/checked/{checked_id}/scenarios/{number}/prediction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Foretell
+         * @description Keeps what one expects of a scenario before one sees it. What was said first stands.
+         */
+        put: operations["foretell_api_desk_checked__checked_id__scenarios__number__prediction_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/checked/{checked_id}/help": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Step
+         * @description Asks for a step of help about a finding. That it was needed is kept.
+         */
+        post: operations["ask_step_api_desk_checked__checked_id__help_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Bench
+         * @description The rounds of a teacher's classes, the newest first, and all exercises.
+         */
+        get: operations["bench_api_bench_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Round
+         * @description A round as far as it is marked.
+         */
+        get: operations["one_round_api_rounds__round_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/withdrawn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Withdraw
+         * @description Withdraws a finding for one student or for a whole group, or puts it back. Marks stay as they are.
+         */
+        put: operations["withdraw_api_rounds__round_id__withdrawn_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Round
+         * @description Opens the round of a class at an exercise; the one that there is already is given again.
+         */
+        post: operations["open_round_api_rounds_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/follow-ups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Follow Up
+         * @description Makes a short exercise from the slip of a group, and sets it for the students who have it.
+         */
+        post: operations["follow_up_api_rounds__round_id__follow_ups_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mark Again
+         * @description Marks a round again: its reports are made again.
+         */
+        post: operations["mark_again_api_rounds__round_id__mark_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Renew
+         * @description Goes on with the newest version of the exercise; whose marks change is then shown with the round.
+         */
+        post: operations["renew_api_rounds__round_id__renew_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet
+         * @description A group of findings for the projector or the printer: lines, question and reason, and nobody's name.
+         *
+         *     With `work`, it is of what the class checked last at their desks, and not of what was handed in.
+         */
+        get: operations["sheet_api_rounds__round_id__sheet_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/scripts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hand In
+         * @description Hands in files or zips: matched to students by name, or as `answers` ({file: student}) says.
+         *
+         *     Nothing is handed in for a file that is doubtful and has no answer; send it again with one. An empty
+         *     answer leaves it out. What is no script is named, and keeps no other file out.
+         */
+        post: operations["hand_in_api_rounds__round_id__scripts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Times
+         * @description Sets when a round opens, is due and closes, and what students see of it.
+         */
+        put: operations["set_times_api_rounds__round_id__times_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/students/{student_id}/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Standing
+         * @description Excuses a student from a round, or gives them a later date.
+         */
+        put: operations["set_standing_api_rounds__round_id__students__student_id__standing_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/students/{student_id}/level": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Level
+         * @description Gives a student a level for this round; what they have handed in is marked at it.
+         */
+        put: operations["set_level_api_rounds__round_id__students__student_id__level_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/give-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Back
+         * @description Gives marks and findings back, to everybody or to one student; or takes them back.
+         */
+        post: operations["give_back_api_rounds__round_id__give_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy
+         * @description Sets the same exercise for another class of the teacher's.
+         */
+        post: operations["copy_api_rounds__round_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheets
+         * @description The feedback sheets of a round, as the students see them once they are given back.
+         */
+        get: operations["sheets_api_rounds__round_id__sheets_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Work
+         * @description A class at work, as it is now.
+         */
+        get: operations["work_api_rounds__round_id__work_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/work/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Live
+         * @description The same as server-sent events: one now, and another whenever something has changed.
+         */
+        get: operations["live_api_rounds__round_id__work_live_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/students/{student_id}/desk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Desk Now
+         * @description What is on a student's desk now, to be read. Where drafts are not watched, nobody sees it.
+         */
+        get: operations["desk_now_api_rounds__round_id__students__student_id__desk_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/ledger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ledger
+         * @description A class over the term: students by exercises, concepts over time, and what to teach next.
+         */
+        get: operations["ledger_api_classes__class_id__ledger_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{class_id}/ledger.{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ledger File
+         * @description The ledger as a table to take along: a row a student, a column an exercise, and one for each concept.
+         */
+        get: operations["ledger_file_api_classes__class_id__ledger__form__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{round_id}/closer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Closer
+         * @description A round more closely: what each check tells, and pairs of scripts to ask about. For the teacher's eyes only.
+         */
+        get: operations["closer_api_rounds__round_id__closer_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/submissions/{submission_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Submission
+         * @description A try: its text, its marks and what was found.
+         */
+        get: operations["one_submission_api_submissions__submission_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/submissions/{submission_id}/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mark Again
+         * @description Marks one script again: for one that could not be marked.
+         */
+        post: operations["mark_again_api_submissions__submission_id__mark_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/submissions/{submission_id}/findings/{index}/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Change
+         * @description Marks the script again with the fix of one of its findings; nothing is kept.
+         */
+        post: operations["try_change_api_submissions__submission_id__findings__index__change_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/submissions/{submission_id}/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Own Mark
+         * @description Keeps a teacher's own mark and comment; the computed one stays as it is.
+         */
+        put: operations["own_mark_api_submissions__submission_id__own_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/submissions/{submission_id}/scenarios/{number}/prediction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Predict
+         * @description Keeps what is predicted for a scenario, before its run is looked at.
+         */
+        put: operations["predict_api_submissions__submission_id__scenarios__number__prediction_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/submissions/{submission_id}/scenarios/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Trial
+         * @description Plays a trial of a scenario again, with the whole trace; the same input gives the same trace each time.
+         *
+         *     With `earlier`, the student's try before this one is played beside it in the reference's place. With
+         *     `shortest`, a wild scenario is played with the shortest inputs that still break a check. With `alone`, nothing
+         *     of the reference is in it: for a sheet that is given back.
+         */
+        get: operations["one_trial_api_submissions__submission_id__scenarios__number__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drafts
+         * @description A teacher's drafts, the one that was changed last first.
+         */
+        get: operations["drafts_api_drafts_get"];
+        put?: never;
+        /**
+         * Begin
+         * @description A draft that begins with nothing, or with a version of an exercise.
+         *
+         *     With an exercise of one's own it becomes its next version; with another's it becomes an exercise beside it.
+         */
+        post: operations["begin_api_drafts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring
+         * @description A draft of what is brought: the files of an exercise, or its folder zipped, however faulty they are.
+         */
+        post: operations["bring_api_drafts_files_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Draft
+         * @description A draft as it is now, with what is said of it and one of its scenarios played.
+         */
+        get: operations["draft_api_drafts__draft_id__get"];
+        put?: never;
+        post?: never;
+        /**
+         * Remove
+         * @description Takes a draft away with its history. Rounds that were set with it stay.
+         */
+        delete: operations["remove_api_drafts__draft_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change
+         * @description Puts a change on a draft, and shows it as it is then.
+         */
+        post: operations["change_api_drafts__draft_id__changes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Step
+         * @description Undoes the last change, or makes the one that was undone again.
+         */
+        post: operations["step_api_drafts__draft_id__step_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/suggestions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Suggestions
+         * @description What is true at a moment of a scenario, each of it a check.
+         */
+        post: operations["suggestions_api_drafts__draft_id__suggestions_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ways
+         * @description A scenario beside one that there is, which plays it in many ways. It is not added yet.
+         */
+        post: operations["ways_api_drafts__draft_id__ways_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Proof
+         * @description How far the proof of the draft as it is now has come; asking begins it. A change stops it.
+         */
+        get: operations["proof_api_drafts__draft_id__proof_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * As Zip
+         * @description The draft as a zip, which `hob mark` takes.
+         */
+        get: operations["as_zip_api_drafts__draft_id__zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/looks/{name}.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description A picture of the draft's own. It is shown as an image only; opened by itself it can do nothing either.
+         */
+        get: operations["look_api_drafts__draft_id__looks__name__svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set For Class
+         * @description Makes a version of the draft and opens a round with it. Gives the round.
+         *
+         *     A fault, or a mark that the reference loses, is refused.
+         */
+        post: operations["set_for_class_api_drafts__draft_id__set_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/{version_id}/play": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Playing
+         * @description An exercise to play, with the script to begin with: a student's try, or the starter.
+         */
+        get: operations["playing_api_exercises__version_id__play_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercise.schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Exercise Schema
+         * @description The JSON Schema of `exercise.toml`.
+         */
+        get: operations["exercise_schema_api_exercise_schema_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/{version_id}/looks/{name}.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description A picture of an exercise's own. It is shown as an image only; opened by itself it can do nothing either.
+         */
+        get: operations["look_api_exercises__version_id__looks__name__svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plays/{play_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kept
+         * @description A game that was kept: its exercise and its script.
+         */
+        get: operations["kept_api_plays__play_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plays/{play_id}/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kept Trial
+         * @description A game that was kept, played again as a trial beside the reference.
+         */
+        get: operations["kept_trial_api_plays__play_id__trial_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/{version_id}/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check
+         * @description Runs a text against all scenarios, for a teacher: everything is shown, and nothing is kept.
+         */
+        post: operations["check_api_exercises__version_id__check_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/{version_id}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description What of a text cannot be read; nothing where the machine could not look.
+         */
+        post: operations["read_api_exercises__version_id__read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/{version_id}/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Trial Of Text
+         * @description A run of a text in a scenario, beside the reference; nothing is kept.
+         */
+        post: operations["trial_of_text_api_exercises__version_id__trial_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /**
-     * AddRow
-     * @description Adds a row to a table: a piece, a check, a scenario. Without `before` it comes last.
-     */
-    AddRow: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      do: "add";
-      /**
-       * Table
-       * @enum {string}
-       */
-      table: "piece" | "spawner" | "fact" | "variable" | "task" | "craft" | "scenario" | "input" | "check" | "case";
-      /** Row */
-      row: {
-        [key: string]: unknown;
-      };
-      /** Scenario */
-      scenario?: number | null;
-      /** Before */
-      before?: number | null;
-    };
-    /**
-     * Added
-     * @description How many students a list added.
-     */
-    Added: {
-      /** Added */
-      added: number;
-    };
-    /**
-     * AsidesView
-     * @description What a trace does not hold and the scene shows: where labels stand, questions, places, facts.
-     */
-    AsidesView: {
-      /** Board */
-      board: components["schemas"]["ShownView"][];
-      /** Questions */
-      questions: components["schemas"]["AskedView"][];
-      /** Places */
-      places: components["schemas"]["PlaceView"][];
-      /** Facts */
-      facts: components["schemas"]["FactChangeView"][];
-      /** Missed */
-      missed: components["schemas"]["MissedView"][];
-    };
-    /**
-     * Asked
-     * @description A moment of a lane, or a span of frames along it.
-     */
-    Asked: {
-      /**
-       * Scenario
-       * @default 0
-       */
-      scenario?: number;
-      /** What */
-      what: string;
-      /** First */
-      first: number;
-      /** Last */
-      last: number;
-    };
-    /**
-     * AskedView
-     * @description A question to the player.
-     */
-    AskedView: {
-      /** Frame */
-      frame: number;
-      /** Line */
-      line: number;
-      /** Text */
-      text: string;
-    };
-    /**
-     * AskedWays
-     * @description A scenario to be played in many ways: round a boundary, in every order, with whatever is played.
-     */
-    AskedWays: {
-      /** Scenario */
-      scenario: number;
-      /**
-       * Way
-       * @enum {string}
-       */
-      way: "boundary" | "orders" | "wild";
-    };
-    /**
-     * Asking
-     * @description One's place in the line of those who want the teacher's help.
-     */
-    Asking: {
-      /**
-       * Since
-       * Format: date-time
-       */
-      since: string;
-      /** Place */
-      place: number;
-    };
-    /**
-     * AtWork
-     * @description A student of a round at work. `line` has the marks of each check, with how many seconds ago it was.
-     */
-    AtWork: {
-      /** Student Id */
-      student_id: number;
-      /** Student */
-      student: string;
-      /** Seen At */
-      seen_at: string | null;
-      /** Doing */
-      doing: string;
-      /** Line */
-      line: [number, number][];
-      /** Marks */
-      marks: number | null;
-      /** Asks Since */
-      asks_since: string | null;
-      stuck: components["schemas"]["StuckView"] | null;
-      /** Title */
-      title: string;
-      /** Tries */
-      tries: number;
-      /** Handed In */
-      handed_in: boolean;
-      /** Excused */
-      excused: boolean;
-    };
-    /**
-     * BeginDraft
-     * @description What a draft begins with: a version of an exercise, or nothing.
-     */
-    BeginDraft: {
-      /** Version Id */
-      version_id?: number | null;
-      /**
-       * Title
-       * @default
-       */
-      title?: string;
-    };
-    /**
-     * BenchView
-     * @description The Bench.
-     */
-    BenchView: {
-      /** Rounds */
-      rounds: components["schemas"]["RoundSummary"][];
-      /** Exercises */
-      exercises: components["schemas"]["ExerciseHead"][];
-      /** Classes */
-      classes: string[];
-      /** Marking Trouble */
-      marking_trouble: string | null;
-    };
-    /** Body_add_list_api_classes__class_id__students_file_post */
-    Body_add_list_api_classes__class_id__students_file_post: {
-      /** File */
-      file: string;
-    };
-    /** Body_bring_api_drafts_files_post */
-    Body_bring_api_drafts_files_post: {
-      /** Files */
-      files: string[];
-    };
-    /** Body_hand_in_api_rounds__round_id__scripts_post */
-    Body_hand_in_api_rounds__round_id__scripts_post: {
-      /** Files */
-      files: string[];
-      /**
-       * Answers
-       * @default {}
-       */
-      answers?: string;
-    };
-    /** Body_read_api_lists_post */
-    Body_read_api_lists_post: {
-      /** File */
-      file: string;
-      /**
-       * Said
-       * @default {}
-       */
-      said?: string;
-    };
-    /**
-     * CardSheet
-     * @description Cards to print and cut.
-     */
-    CardSheet: {
-      /** Class Name */
-      class_name: string;
-      /** Word */
-      word: string;
-      /** Cards */
-      cards: components["schemas"]["CardView"][];
-    };
-    /**
-     * CardView
-     * @description A card, which is shown this once.
-     */
-    CardView: {
-      /** Student Id */
-      student_id: number;
-      /** Name */
-      name: string;
-      /** Card */
-      card: string;
-    };
-    /**
-     * ChangeDraft
-     * @description A change, and the step on which it was made; `scenario` is the one that is looked at.
-     */
-    ChangeDraft: {
-      /** At */
-      at: number;
-      /** Change */
-      change:
-        | components["schemas"]["SetKeys"]
-        | components["schemas"]["AddRow"]
-        | components["schemas"]["ChangeRow"]
-        | components["schemas"]["RemoveRow"]
-        | components["schemas"]["ReplaceRow"]
-        | components["schemas"]["SetInputs"]
-        | components["schemas"]["CopyPiece"]
-        | components["schemas"]["WriteText"]
-        | components["schemas"]["DropFile"]
-        | components["schemas"]["Several"];
-      /**
-       * Scenario
-       * @default 0
-       */
-      scenario?: number;
-    };
-    /**
-     * ChangeRow
-     * @description Sets keys of one row; nothing takes a key away.
-     */
-    ChangeRow: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      do: "change";
-      /**
-       * Table
-       * @enum {string}
-       */
-      table: "piece" | "spawner" | "fact" | "variable" | "task" | "craft" | "scenario" | "input" | "check" | "case";
-      /** Index */
-      index: number;
-      /** Keys */
-      keys: {
-        [key: string]: unknown;
-      };
-      /** Scenario */
-      scenario?: number | null;
-    };
-    /**
-     * ChangeView
-     * @description A value that changed.
-     */
-    ChangeView: {
-      /** Frame */
-      frame: number;
-      /** Line */
-      line: number;
-      /** Handler */
-      handler: string | null;
-      /** Scope */
-      scope: string;
-      /** Name */
-      name: string;
-      /** Old */
-      old: unknown;
-      /** New */
-      new: unknown;
-    };
-    /**
-     * ChangedClass
-     * @description What changes about a class; what is not given stays.
-     */
-    ChangedClass: {
-      /** Name */
-      name?: string | null;
-      /** Put Away */
-      put_away?: boolean | null;
-    };
-    /**
-     * ChangedLine
-     * @description A line before and after an edit.
-     */
-    ChangedLine: {
-      /** Line */
-      line: number;
-      /** Before */
-      before: string;
-      /** After */
-      after: string;
-    };
-    /**
-     * ChangedMarks
-     * @description How a newer version of the exercise changed a student's marks.
-     */
-    ChangedMarks: {
-      /** Submission Id */
-      submission_id: number;
-      /** Student */
-      student: string;
-      /** Before */
-      before: number;
-      /** After */
-      after: number;
-      /** Why */
-      why: string[];
-    };
-    /**
-     * ChangedStudent
-     * @description What changes about a student; what is not given stays.
-     */
-    ChangedStudent: {
-      /** Name */
-      name?: string | null;
-      /** Left */
-      left?: boolean | null;
-      /** Class Id */
-      class_id?: number | null;
-    };
-    /**
-     * CheckHead
-     * @description A check without its verdict.
-     */
-    CheckHead: {
-      /** Expect */
-      expect: string;
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: "at" | "after" | "by" | "always" | "never" | "each" | "same" | "unchanged" | "end" | "apart" | "case";
-      /** Marks */
-      marks: number;
-      /** Because */
-      because: string;
-    };
-    /**
-     * CheckedTry
-     * @description A text that was checked, as a line of the tries so far. Marks are those of visible scenarios.
-     */
-    CheckedTry: {
-      /** Id */
-      id: number;
-      /** Number */
-      number: number;
-      /**
-       * Made At
-       * Format: date-time
-       */
-      made_at: string;
-      /** Marks */
-      marks: number | null;
-      /** Out Of */
-      out_of: number;
-      small: components["schemas"]["SmallStrip"] | null;
-    };
-    /**
-     * ClassHead
-     * @description A class in the list.
-     */
-    ClassHead: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      /** Students */
-      students: number;
-      /** Rounds */
-      rounds: number;
-      /** Put Away At */
-      put_away_at: string | null;
-    };
-    /**
-     * ClassView
-     * @description A class with its students.
-     */
-    ClassView: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      /** Word */
-      word: string | null;
-      /** Put Away At */
-      put_away_at: string | null;
-      /** Teachers */
-      teachers: components["schemas"]["SharedWith"][];
-      /** Others */
-      others: components["schemas"]["SharedWith"][];
-      /** Students */
-      students: components["schemas"]["StudentLine"][];
-    };
-    /**
-     * CloserView
-     * @description A round looked at more closely: its checks, and scripts that are alike.
-     */
-    CloserView: {
-      /** Title */
-      title: string;
-      /** Class Name */
-      class_name: string;
-      /** Items */
-      items: components["schemas"]["ItemView"][];
-      /** Alike */
-      alike: components["schemas"]["LikeView"][];
-    };
-    /**
-     * ConceptOverTime
-     * @description How much of a concept the class had in each round, from 0 to 1; nothing where it was not asked for.
-     */
-    ConceptOverTime: {
-      /** Concept */
-      concept: string;
-      /** Shares */
-      shares: (number | null)[];
-    };
-    /**
-     * CopyPiece
-     * @description Copies of a piece in a row, each so far from the one before; named after its kind with the next number.
-     */
-    CopyPiece: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      do: "copy";
-      /** Index */
-      index: number;
-      /** Times */
-      times: number;
-      /** By */
-      by: [number, number];
-    };
-    /**
-     * CraftReport
-     * @description What became of one craft line.
-     */
-    CraftReport: {
-      /** Expect */
-      expect: string;
-      /**
-       * Verdict
-       * @enum {string}
-       */
-      verdict: "held" | "broken" | "not reached";
-      /** Marks */
-      marks: number;
-      /** Out Of */
-      out_of: number;
-      /** Reason */
-      reason: string | null;
-      /** Concept */
-      concept: string | null;
-      /** Because */
-      because: string;
-      /** Task */
-      task?: string | null;
-    };
-    /**
-     * DemoIn
-     * @description Somebody who looks at the demo, with the end of a link that it printed.
-     */
-    DemoIn: {
-      /** Token */
-      token: string;
-    };
-    /**
-     * DeskCheck
-     * @description A check of a visible scenario.
-     */
-    DeskCheck: {
-      /**
-       * Verdict
-       * @enum {string}
-       */
-      verdict: "held" | "broken" | "not reached";
-      /** Because */
-      because: string;
-    };
-    /**
-     * DeskChecked
-     * @description A text that was checked: verdicts first, findings as they come.
-     */
-    DeskChecked: {
-      /** Id */
-      id: number;
-      /** Number */
-      number: number;
-      /** Source */
-      source: string;
-      /**
-       * Status
-       * @enum {string}
-       */
-      status: "marked" | "unreadable" | "stopped" | "unmarked";
-      /** Unmarked */
-      unmarked: string;
-      /** Problems */
-      problems: components["schemas"]["ProblemReport"][];
-      /** Scenarios */
-      scenarios: components["schemas"]["DeskRow"][];
-      /** Marks */
-      marks: number | null;
-      /** Out Of */
-      out_of: number;
-      /** Findings */
-      findings: components["schemas"]["DeskFinding"][] | null;
-      /** Tries Until */
-      tries_until: (number | null)[];
-      /** Advice */
-      advice: string[];
-    };
-    /**
-     * DeskFinding
-     * @description What was found, as far as it was asked for.
-     */
-    DeskFinding: {
-      /** Index */
-      index: number;
-      /** Marks Lost */
-      marks_lost: number;
-      /** Scenarios */
-      scenarios: string[];
-      /** Step */
-      step: number;
-      /** Scenario */
-      scenario: number | null;
-      /** Frame */
-      frame: number | null;
-      /** Nudge */
-      nudge: string;
-      /** Happened */
-      happened: string[];
-      /** Title */
-      title: string | null;
-      /** Pointer */
-      pointer: string | null;
-      /** Lines */
-      lines: number[];
-      /** Fix */
-      fix: components["schemas"]["ChangedLine"][] | null;
-      /** Certain */
-      certain: boolean;
-    };
-    /**
-     * DeskNow
-     * @description What is on somebody's desk now, to be read.
-     */
-    DeskNow: {
-      /** Student */
-      student: string;
-      /** Source */
-      source: string;
-      /**
-       * Changed At
-       * Format: date-time
-       */
-      changed_at: string;
-    };
-    /**
-     * DeskRound
-     * @description An exercise that is set, with one's own tries.
-     */
-    DeskRound: {
-      /** Due At */
-      due_at: string | null;
-      /** Closes At */
-      closes_at: string | null;
-      /** Excused */
-      excused: boolean;
-      /** Given Back At */
-      given_back_at: string | null;
-      /** Id */
-      id: number;
-      /** Title */
-      title: string;
-      /** Out Of */
-      out_of: number;
-      /**
-       * Opened At
-       * Format: date-time
-       */
-      opened_at: string;
-      /** Tries */
-      tries: components["schemas"]["DeskTry"][];
-    };
-    /**
-     * DeskRow
-     * @description A visible scenario of a text that was checked. While it waits for a prediction, its verdicts are not told.
-     */
-    DeskRow: {
-      /** Number */
-      number: number;
-      /** Name */
-      name: string;
-      /** Waits */
-      waits: boolean;
-      predict: components["schemas"]["PredictView"] | null;
-      /** Guesses */
-      guesses: {
-        [key: string]: string;
-      };
-      /** Came */
-      came: {
-        [key: string]: boolean;
-      };
-      /** Marks */
-      marks: number;
-      /** Out Of */
-      out_of: number;
-      /** Checks */
-      checks: components["schemas"]["DeskCheck"][];
-      small: components["schemas"]["SmallStrip"] | null;
-    };
-    /**
-     * DeskScenarioName
-     * @description A scenario that students see, by its number in the exercise.
-     */
-    DeskScenarioName: {
-      /** Number */
-      number: number;
-      /** Name */
-      name: string;
-      predict: components["schemas"]["PredictView"] | null;
-    };
-    /**
-     * DeskTask
-     * @description An exercise at a desk.
-     */
-    DeskTask: {
-      /** Due At */
-      due_at: string | null;
-      /** Closes At */
-      closes_at: string | null;
-      /** Excused */
-      excused: boolean;
-      /** Given Back At */
-      given_back_at: string | null;
-      /** Id */
-      id: number;
-      /** Version Id */
-      version_id: number;
-      /** Title */
-      title: string;
-      /** Out Of */
-      out_of: number;
-      /** Brief */
-      brief: string;
-      /** Starter */
-      starter: string;
-      /** Straight */
-      straight: boolean;
-      scene: components["schemas"]["SceneView"];
-      /** Variables */
-      variables: components["schemas"]["VariableView"][];
-      /** Scenarios */
-      scenarios: components["schemas"]["DeskScenarioName"][];
-      /** Hidden */
-      hidden: number;
-      text: components["schemas"]["DeskText"];
-      /** Checked */
-      checked: components["schemas"]["CheckedTry"][];
-      /** Tries */
-      tries: components["schemas"]["DeskTry"][];
-      asking: components["schemas"]["Asking"] | null;
-      /** Partner */
-      partner: string | null;
-    };
-    /**
-     * DeskText
-     * @description A text as it was kept last.
-     */
-    DeskText: {
-      /** Source */
-      source: string;
-      /** At */
-      at: number;
-      /**
-       * Changed At
-       * Format: date-time
-       */
-      changed_at: string;
-    };
-    /**
-     * DeskTry
-     * @description A try of one's own that was handed in.
-     */
-    DeskTry: {
-      /** Id */
-      id: number;
-      /** Number */
-      number: number;
-      /**
-       * Handed In At
-       * Format: date-time
-       */
-      handed_in_at: string;
-      /** Late */
-      late: boolean;
-      /** With Name */
-      with_name: string | null;
-      /** Marks */
-      marks: number | null;
-      /** Own Marks */
-      own_marks: number | null;
-    };
-    /**
-     * DeskView
-     * @description A student's own page.
-     */
-    DeskView: {
-      /** Rounds */
-      rounds: components["schemas"]["DeskRound"][];
-    };
-    /**
-     * DoubtView
-     * @description A file whose student is not sure.
-     */
-    DoubtView: {
-      /** File */
-      file: string;
-      /** Candidates */
-      candidates: string[];
-      /** Why */
-      why: string;
-    };
-    /**
-     * DraftCheck
-     * @description A check with what the reference had.
-     */
-    DraftCheck: {
-      /** Index */
-      index: number;
-      /** Expect */
-      expect: string;
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: "at" | "after" | "by" | "always" | "never" | "each" | "same" | "unchanged" | "end" | "apart" | "case";
-      /**
-       * Verdict
-       * @enum {string}
-       */
-      verdict: "held" | "broken" | "not reached";
-      /** Out Of */
-      out_of: number;
-      /** Reason */
-      reason: string | null;
-      /** Concept */
-      concept: string | null;
-      /** Because */
-      because: string;
-    };
-    /**
-     * DraftHead
-     * @description A draft as the Bench lists it.
-     */
-    DraftHead: {
-      /** Id */
-      id: number;
-      /** Title */
-      title: string;
-      /**
-       * Changed At
-       * Format: date-time
-       */
-      changed_at: string;
-    };
-    /**
-     * DraftId
-     * @description The number of a draft, or of the round that was set with one.
-     */
-    DraftId: {
-      /** Id */
-      id: number;
-    };
-    /**
-     * DraftScenario
-     * @description A scenario in the list. `line` are the changes of its first variable.
-     */
-    DraftScenario: {
-      /** Name */
-      name: string;
-      /** Visible */
-      visible: boolean;
-      /** Way */
-      way: ("cases" | "steps" | "wild") | null;
-      /** Trials */
-      trials: number;
-      /** Seconds */
-      seconds: number;
-      /** Line */
-      line: [number, number][];
-      /** Checks */
-      checks: components["schemas"]["DraftCheck"][];
-    };
-    /**
-     * DraftView
-     * @description A draft. `words` are those of the change that *undo* takes back, `next_words` of the one that *redo* makes.
-     */
-    DraftView: {
-      /** Id */
-      id: number;
-      /** At */
-      at: number;
-      /** Last */
-      last: number;
-      /** Words */
-      words: string | null;
-      /** Next Words */
-      next_words: string | null;
-      /**
-       * Changed At
-       * Format: date-time
-       */
-      changed_at: string;
-      /** Title */
-      title: string;
-      /** Texts */
-      texts: {
-        [key: string]: string;
-      };
-      /** Pictures */
-      pictures: string[];
-      rehearsal: components["schemas"]["RehearsalView"] | null;
-      /** Unplayed */
-      unplayed: string | null;
-      trial: components["schemas"]["TrialView"] | null;
-    };
-    /**
-     * DropFile
-     * @description Takes a file away that an exercise can do without.
-     */
-    DropFile: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      do: "drop";
-      /** File */
-      file: string;
-    };
-    /**
-     * EarlierSubmission
-     * @description A student's try before another.
-     */
-    EarlierSubmission: {
-      /** Id */
-      id: number;
-      /** Number */
-      number: number;
-      /** Marks */
-      marks: number | null;
-    };
-    /**
-     * EventView
-     * @description An event that came.
-     */
-    EventView: {
-      /** Frame */
-      frame: number;
-      event: components["schemas"]["EventWords"];
-      /** Handlers */
-      handlers: string[];
-      /** Waiting */
-      waiting: number;
-    };
-    /**
-     * EventWords
-     * @description An event: its kind, what it is about, and as it is written in a script.
-     */
-    EventWords: {
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind:
-        | "start"
-        | "pressed"
-        | "released"
-        | "held"
-        | "clicked"
-        | "meets"
-        | "overlaps"
-        | "parts"
-        | "frame"
-        | "every"
-        | "after"
-        | "heard"
-        | "picked"
-        | "replied"
-        | "typed"
-        | "entered"
-        | "appeared"
-        | "gone"
-        | "finished";
-      /** About */
-      about: (string | number)[];
-      /** Text */
-      text: string;
-    };
-    /**
-     * ExerciseHead
-     * @description An exercise's newest version, as the Bench lists it.
-     */
-    ExerciseHead: {
-      /** Version Id */
-      version_id: number;
-      /** Version Number */
-      version_number: number;
-      /** Title */
-      title: string;
-      /** Out Of */
-      out_of: number;
-      /** Scenarios */
-      scenarios: number;
-    };
-    /**
-     * FactChangeView
-     * @description A fact got another value.
-     */
-    FactChangeView: {
-      /** Frame */
-      frame: number;
-      /** Name */
-      name: string;
-      /** Value */
-      value: unknown;
-    };
-    /**
-     * FactView
-     * @description A value of the scene: a dial in live play.
-     */
-    FactView: {
-      /** Name */
-      name: string;
-      /** Start */
-      start: unknown;
-      /** Range */
-      range: [number, number] | null;
-      /** Choices */
-      choices: unknown[] | null;
-    };
-    /**
-     * Fault
-     * @description Why a script could not be marked, or its marks not be explained, through no doing of its own.
-     *
-     *     `whose` is `machine` (a worker was ended, memory was gone) or `ours` (an internal error; the log has
-     *     its traceback under `id`).
-     */
-    Fault: {
-      /**
-       * Whose
-       * @enum {string}
-       */
-      whose: "machine" | "ours";
-      /** Message */
-      message: string;
-      /** Id */
-      id?: string | null;
-    };
-    /**
-     * FeedbackSheet
-     * @description A try with what was found, as its student sees it once it is given back.
-     */
-    FeedbackSheet: {
-      /** Id */
-      id: number;
-      /** Round Id */
-      round_id: number;
-      /** Title */
-      title: string;
-      /** Class Name */
-      class_name: string;
-      /** Student */
-      student: string;
-      /** Number */
-      number: number;
-      /**
-       * Handed In At
-       * Format: date-time
-       */
-      handed_in_at: string;
-      /** Late */
-      late: boolean;
-      /** With Name */
-      with_name: string | null;
-      /** Given Back */
-      given_back: boolean;
-      /** Source */
-      source: string;
-      /** Marks */
-      marks: number | null;
-      /** Out Of */
-      out_of: number;
-      /** Own Marks */
-      own_marks: number | null;
-      /** Comment */
-      comment: string;
-      /** Reply */
-      reply: string;
-      /** Unmarked */
-      unmarked: string;
-      /** Scenarios */
-      scenarios: components["schemas"]["HandedInScenario"][];
-      /** By Concept */
-      by_concept: {
-        [key: string]: components["schemas"]["PartMarks"];
-      };
-      /** By Task */
-      by_task: {
-        [key: string]: components["schemas"]["PartMarks"];
-      };
-      /** Findings */
-      findings: components["schemas"]["HandedInFinding"][];
-      /** Advice */
-      advice: string[];
-    };
-    /**
-     * FindingView
-     * @description A finding with its sentences.
-     */
-    FindingView: {
-      /** Slip */
-      slip: string;
-      /** Title */
-      title: string;
-      /**
-       * Confidence
-       * @enum {string}
-       */
-      confidence: "shown" | "likely" | "open";
-      /** About */
-      about: string;
-      /** Lines */
-      lines: number[];
-      /** Scenarios */
-      scenarios: string[];
-      /** Checks */
-      checks: [number, number][];
-      /** Marks Lost */
-      marks_lost: number;
-      /** Scenario */
-      scenario: number | null;
-      /** Frame */
-      frame: number | null;
-      /** Happened */
-      happened: string[];
-      /** Nudge */
-      nudge: string;
-      /** Pointer */
-      pointer: string;
-      fix: components["schemas"]["FixView"] | null;
-      /** Note */
-      note: string;
-      /** Others */
-      others: number;
-      /** Key */
-      key: string;
-      /**
-       * Withdrawn
-       * @enum {string}
-       */
-      withdrawn: "" | "student" | "group";
-    };
-    /**
-     * FirstIn
-     * @description The first teacher, with the end of the link that the server printed.
-     */
-    FirstIn: {
-      /** Token */
-      token: string;
-      /** Name */
-      name: string;
-      /** Password */
-      password: string;
-    };
-    /**
-     * FixView
-     * @description A fix that was tried; `line`, `before` and `after` are those of its first change.
-     */
-    FixView: {
-      /** Line */
-      line: number;
-      /** Before */
-      before: string;
-      /** After */
-      after: string;
-      /** Mends */
-      mends: number;
-      /** Breaks */
-      breaks: number;
-      /** On Top */
-      on_top: boolean;
-      /** Shows Reference */
-      shows_reference: boolean;
-      /** Changes */
-      changes: components["schemas"]["ChangedLine"][];
-    };
-    /**
-     * FollowUpView
-     * @description A short exercise that was set for the students of a group, and whom it helped.
-     */
-    FollowUpView: {
-      /** Round Id */
-      round_id: number;
-      /** Students */
-      students: number;
-      /** Handed In */
-      handed_in: number;
-      /** Helped */
-      helped: number;
-    };
-    /**
-     * ForClass
-     * @description For which class a round is copied.
-     */
-    ForClass: {
-      /** Class Id */
-      class_id: number;
-    };
-    /**
-     * GivenPassword
-     * @description A password that the owner gives a teacher.
-     */
-    GivenPassword: {
-      /** New */
-      new: string;
-    };
-    /**
-     * GivenText
-     * @description A text to be checked or handed in.
-     */
-    GivenText: {
-      /** Source */
-      source: string;
-    };
-    /**
-     * GivingBack
-     * @description To whom marks and findings are given back: to everybody, or to one student; or that they are taken back.
-     */
-    GivingBack: {
-      /** Student Id */
-      student_id?: number | null;
-      /**
-       * Back
-       * @default true
-       */
-      back?: boolean;
-    };
-    /**
-     * GroupView
-     * @description A group of findings with one idea: what to teach next.
-     */
-    GroupView: {
-      /** Key */
-      key: string;
-      /** Slip */
-      slip: string;
-      /** Title */
-      title: string;
-      /**
-       * Confidence
-       * @enum {string}
-       */
-      confidence: "shown" | "likely" | "open";
-      /** Submission Ids */
-      submission_ids: number[];
-      /** Marks Lost */
-      marks_lost: number;
-      /** Excerpt */
-      excerpt: string | null;
-      /** Variants */
-      variants: components["schemas"]["VariantView"][];
-      /** Pointer */
-      pointer: string;
-      typical: components["schemas"]["Typical"] | null;
-      /** Withdrawn */
-      withdrawn: boolean;
-      follow_up: components["schemas"]["FollowUpView"] | null;
-    };
-    /**
-     * GuessOf
-     * @description What is expected of a scenario: values by name.
-     */
-    GuessOf: {
-      /** Guesses */
-      guesses: {
-        [key: string]: string;
-      };
-    };
-    /**
-     * Guesses
-     * @description What is predicted, by name.
-     */
-    Guesses: {
-      /** Guesses */
-      guesses: {
-        [key: string]: string;
-      };
-    };
-    /**
-     * HandedIn
-     * @description What became of files that were handed in; the doubtful ones wait for an answer.
-     */
-    HandedIn: {
-      /** Handed In */
-      handed_in: number;
-      /** Doubtful */
-      doubtful: components["schemas"]["DoubtView"][];
-      /** Left Out */
-      left_out: components["schemas"]["LeftOut"][];
-      /** Students */
-      students: string[];
-    };
-    /**
-     * HandedInAtDesk
-     * @description A text was handed in.
-     */
-    HandedInAtDesk: {
-      /** Submission Id */
-      submission_id: number;
-      /** Late */
-      late: boolean;
-    };
-    /**
-     * HandedInCheck
-     * @description A check of a visible scenario.
-     */
-    HandedInCheck: {
-      /**
-       * Verdict
-       * @enum {string}
-       */
-      verdict: "held" | "broken" | "not reached";
-      /** Because */
-      because: string;
-    };
-    /**
-     * HandedInFinding
-     * @description What was found in a try that was given back, as far as it is told by now.
-     */
-    HandedInFinding: {
-      /** Marks Lost */
-      marks_lost: number;
-      /** Scenarios */
-      scenarios: string[];
-      /** Scenario */
-      scenario: number | null;
-      /** Frame */
-      frame: number | null;
-      /** Nudge */
-      nudge: string;
-      /** Happened */
-      happened: string[];
-      /** Title */
-      title: string | null;
-      /** Pointer */
-      pointer: string | null;
-      /** Lines */
-      lines: components["schemas"]["SheetLineView"][];
-      /** Fix */
-      fix: components["schemas"]["ChangedLine"][] | null;
-      /** Certain */
-      certain: boolean;
-    };
-    /**
-     * HandedInScenario
-     * @description A scenario; of a hidden one only the marks.
-     */
-    HandedInScenario: {
-      /** Name */
-      name: string;
-      /** Marks */
-      marks: number;
-      /** Out Of */
-      out_of: number;
-      /** Checks */
-      checks: components["schemas"]["HandedInCheck"][];
-    };
-    /**
-     * Id
-     * @description The number of what was made.
-     */
-    Id: {
-      /** Id */
-      id: number;
-    };
-    /**
-     * IdeaNow
-     * @description A finding that students have now.
-     */
-    IdeaNow: {
-      /** Key */
-      key: string;
-      /** Title */
-      title: string;
-      /** Students */
-      students: number;
-      /** Mended */
-      mended: number;
-    };
-    /**
-     * IdeaOverTime
-     * @description A finding and how many students had it in each round.
-     */
-    IdeaOverTime: {
-      /** Key */
-      key: string;
-      /** Title */
-      title: string;
-      /** Students */
-      students: number[];
-    };
-    /**
-     * InputView
-     * @description Something that the player does; `what` is the key, piece, choice, text or fact.
-     */
-    InputView: {
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: "press" | "hold" | "click" | "pick" | "answer" | "type" | "set";
-      /** Frame */
-      frame: number;
-      /** What */
-      what: string;
-      /** Value */
-      value: unknown;
-      /** Up */
-      up: number;
-      /** Until */
-      until: string | null;
-    };
-    /**
-     * ItemView
-     * @description A check of an exercise: how many held it, and how well it tells apart who did well otherwise.
-     */
-    ItemView: {
-      /** Scenario */
-      scenario: string;
-      /** Expect */
-      expect: string;
-      /** Held */
-      held: number;
-      /** Apart */
-      apart: number | null;
-      /** Scripts */
-      scripts: number;
-      /** Tells Nothing */
-      tells_nothing: boolean;
-    };
-    /**
-     * KeepText
-     * @description A text to be kept, and which change of it one had.
-     */
-    KeepText: {
-      /** Source */
-      source: string;
-      /** At */
-      at: number;
-    };
-    /**
-     * KeptText
-     * @description A text was kept; `problems` are what of it cannot be read.
-     */
-    KeptText: {
-      /** At */
-      at: number;
-      /** Problems */
-      problems: components["schemas"]["ProblemReport"][];
-    };
-    /**
-     * KeptView
-     * @description A game by hand that was kept.
-     */
-    KeptView: {
-      /** Id */
-      id: number;
-      /** Version Id */
-      version_id: number;
-      /** Title */
-      title: string;
-      /** Source */
-      source: string;
-    };
-    /**
-     * LedgerCell
-     * @description What a student earned in a round: the teacher's own marks count where there are some.
-     */
-    LedgerCell: {
-      /** Round Id */
-      round_id: number;
-      /** Submission Id */
-      submission_id: number | null;
-      /** Marks */
-      marks: number | null;
-      /** Own Marks */
-      own_marks: number | null;
-      /** Late */
-      late: boolean;
-      /** Excused */
-      excused: boolean;
-      /** By Concept */
-      by_concept: {
-        [key: string]: components["schemas"]["PartMarks"];
-      };
-    };
-    /**
-     * LedgerRound
-     * @description A round as a column.
-     */
-    LedgerRound: {
-      /** Id */
-      id: number;
-      /** Title */
-      title: string;
-      /** Out Of */
-      out_of: number;
-      /**
-       * Opened At
-       * Format: date-time
-       */
-      opened_at: string;
-    };
-    /**
-     * LedgerStudent
-     * @description A student as a row, with a cell for each round.
-     */
-    LedgerStudent: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      /** Left */
-      left: boolean;
-      /** Cells */
-      cells: components["schemas"]["LedgerCell"][];
-    };
-    /**
-     * LedgerView
-     * @description A class over the term.
-     */
-    LedgerView: {
-      /** Class Id */
-      class_id: number;
-      /** Class Name */
-      class_name: string;
-      /** Rounds */
-      rounds: components["schemas"]["LedgerRound"][];
-      /** Students */
-      students: components["schemas"]["LedgerStudent"][];
-      /** Concepts */
-      concepts: components["schemas"]["ConceptOverTime"][];
-      /** Ideas */
-      ideas: components["schemas"]["IdeaOverTime"][];
-      /** Weakest */
-      weakest: string | null;
-      /** Next */
-      next: components["schemas"]["NextExercise"][];
-    };
-    /**
-     * LeftOut
-     * @description A file that cannot be handed in, and why.
-     */
-    LeftOut: {
-      /** File */
-      file: string;
-      /** Why */
-      why: string;
-    };
-    /**
-     * LikeView
-     * @description Two scripts to ask about.
-     */
-    LikeView: {
-      /** First */
-      first: string;
-      /** Second */
-      second: string;
-      /** Share */
-      share: number;
-      /** First Lines */
-      first_lines: components["schemas"]["SheetLineView"][];
-      /** Second Lines */
-      second_lines: components["schemas"]["SheetLineView"][];
-    };
-    /**
-     * ListRead
-     * @description A school's list as it was read; `done` says whether it was taken over.
-     */
-    ListRead: {
-      /** Classes */
-      classes: components["schemas"]["ListedClass"][];
-      /** Done */
-      done: boolean;
-    };
-    /**
-     * ListedClass
-     * @description A class of a list, and what taking it over would do.
-     */
-    ListedClass: {
-      /** Source Id */
-      source_id: string;
-      /** Title */
-      title: string;
-      /** Class Id */
-      class_id: number | null;
-      /** Chosen */
-      chosen: boolean;
-      /** Students */
-      students: components["schemas"]["ListedStudent"][];
-      /** Leaving */
-      leaving: string[];
-    };
-    /**
-     * ListedStudent
-     * @description A student of a list as they would come in: under which name, and what that changes.
-     */
-    ListedStudent: {
-      /** Source Id */
-      source_id: string;
-      /** Name */
-      name: string;
-      /**
-       * What
-       * @enum {string}
-       */
-      what: "new" | "same" | "linked" | "renamed" | "back";
-      /** Before */
-      before: string | null;
-      /** Clash */
-      clash: string | null;
-    };
-    /**
-     * LogView
-     * @description A line of the log: it counts for nothing.
-     */
-    LogView: {
-      /** Frame */
-      frame: number;
-      /** Line */
-      line: number;
-      /** Text */
-      text: string;
-    };
-    /**
-     * Me
-     * @description Who is signed in, and what the page for signing in must know.
-     */
-    Me: {
-      /**
-       * Role
-       * @enum {string}
-       */
-      role: "nobody" | "student" | "teacher" | "owner";
-      /** Name */
-      name: string;
-      /** Class Name */
-      class_name: string | null;
-      /** Demo */
-      demo: boolean;
-      /** First */
-      first: boolean;
-    };
-    /**
-     * MessageView
-     * @description A message and the handlers that heard it.
-     */
-    MessageView: {
-      /** Frame */
-      frame: number;
-      /** Text */
-      text: string;
-      /** Heard By */
-      heard_by: string[];
-    };
-    /**
-     * MissedView
-     * @description Something that came to nothing, and why.
-     */
-    MissedView: {
-      /** Frame */
-      frame: number;
-      /** What */
-      what: string;
-      /** Why */
-      why: string;
-    };
-    /**
-     * Neighbour
-     * @description The student before or after, in the order of the Round.
-     */
-    Neighbour: {
-      /** Submission Id */
-      submission_id: number;
-      /** Student */
-      student: string;
-    };
-    /**
-     * NewClass
-     * @description A class to make.
-     */
-    NewClass: {
-      /** Name */
-      name: string;
-    };
-    /**
-     * NewFollowUp
-     * @description For which group of findings a follow-up is made.
-     */
-    NewFollowUp: {
-      /** Key */
-      key: string;
-    };
-    /**
-     * NewPassword
-     * @description A password in the place of another one.
-     */
-    NewPassword: {
-      /** Old */
-      old: string;
-      /** New */
-      new: string;
-    };
-    /**
-     * NewRound
-     * @description A class and an exercise to open a round for.
-     */
-    NewRound: {
-      /** Version Id */
-      version_id: number;
-      /** Class Name */
-      class_name: string;
-    };
-    /**
-     * NewStudents
-     * @description Students to add to a class.
-     */
-    NewStudents: {
-      /** Names */
-      names: string[];
-    };
-    /**
-     * NewTeacher
-     * @description A teacher to add.
-     */
-    NewTeacher: {
-      /** Name */
-      name: string;
-      /** Password */
-      password: string;
-    };
-    /**
-     * NextExercise
-     * @description An exercise that is for a concept and was not set for the class yet.
-     */
-    NextExercise: {
-      /** Version Id */
-      version_id: number;
-      /** Title */
-      title: string;
-      /** Concept */
-      concept: string;
-    };
-    /**
-     * NoticeView
-     * @description Something to know, and where: a row of a table, or the line of a file. A fault stops everything.
-     */
-    NoticeView: {
-      /** Text */
-      text: string;
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: "fault" | "lost" | "odd";
-      /** File */
-      file: string;
-      /** Line */
-      line: number;
-      /** Table */
-      table: string | null;
-      /** Index */
-      index: number | null;
-      /** Scenario */
-      scenario: number | null;
-    };
-    /**
-     * OfferView
-     * @description A choice that was offered (`value`), or taken or withdrawn.
-     */
-    OfferView: {
-      /** Frame */
-      frame: number;
-      /** Label */
-      label: string;
-      /** Value */
-      value: boolean;
-    };
-    /**
-     * Opened
-     * @description The number of a round.
-     */
-    Opened: {
-      /** Id */
-      id: number;
-    };
-    /**
-     * OtherText
-     * @description Another window kept another text meanwhile.
-     */
-    OtherText: {
-      /** Detail */
-      detail: string;
-      text: components["schemas"]["DeskText"];
-    };
-    /**
-     * OverlapView
-     * @description Two pieces that overlapped, from the first to the last frame.
-     */
-    OverlapView: {
-      /** Pair */
-      pair: [string, string];
-      /** First */
-      first: number;
-      /** Last */
-      last: number;
-      /** Handled */
-      handled: boolean;
-    };
-    /**
-     * OwnMark
-     * @description A teacher's own mark and comment beside the computed one; no mark takes it back.
-     */
-    OwnMark: {
-      /** Marks */
-      marks?: number | null;
-      /**
-       * Comment
-       * @default
-       */
-      comment?: string;
-    };
-    /**
-     * PartMarks
-     * @description Marks for one concept or task.
-     */
-    PartMarks: {
-      /** Marks */
-      marks: number;
-      /** Out Of */
-      out_of: number;
-    };
-    /**
-     * PartView
-     * @description A part of a test with its value.
-     */
-    PartView: {
-      /** Text */
-      text: string;
-      /** Value */
-      value: unknown;
-    };
-    /**
-     * PartingView
-     * @description Where the run and the reference's part.
-     */
-    PartingView: {
-      /** Frame */
-      frame: number;
-      /** Seconds */
-      seconds: number;
-      /** What */
-      what: string;
-    };
-    /**
-     * PartnerCard
-     * @description The card of who works here, too.
-     */
-    PartnerCard: {
-      /** Card */
-      card: string;
-    };
-    /**
-     * PieceView
-     * @description A piece of the scene as it is set up.
-     */
-    PieceView: {
-      /** Name */
-      name: string;
-      /** Kind */
-      kind: string;
-      /** Size */
-      size: [number, number];
-      /** Solid */
-      solid: boolean;
-      /** Zone */
-      zone: boolean;
-      /** Keys */
-      keys: string[];
-    };
-    /**
-     * PlaceView
-     * @description The player came to a place.
-     */
-    PlaceView: {
-      /** Frame */
-      frame: number;
-      /** Place */
-      place: string;
-    };
-    /**
-     * PlayView
-     * @description An exercise to play, with the script to begin with.
-     */
-    PlayView: {
-      /** Version Id */
-      version_id: number;
-      /** Title */
-      title: string;
-      /** Brief */
-      brief: string;
-      /** Script */
-      script: string;
-      /** Starter */
-      starter: string;
-      /** Straight */
-      straight: boolean;
-      scene: components["schemas"]["SceneView"];
-      /** Variables */
-      variables: components["schemas"]["VariableView"][];
-      /** Scenarios */
-      scenarios: components["schemas"]["DeskScenarioName"][];
-    };
-    /**
-     * PredictView
-     * @description What is to be predicted, and the frame that it is about.
-     */
-    PredictView: {
-      /** Names */
-      names: string[];
-      /** Frame */
-      frame: number;
-    };
-    /**
-     * Predicted
-     * @description How many values of a scenario were predicted, and how many of them came out.
-     */
-    Predicted: {
-      /** Scenario */
-      scenario: number;
-      /** Right */
-      right: number;
-      /** Of */
-      of: number;
-    };
-    /**
-     * ProblemReport
-     * @description A place of a text that cannot be accepted.
-     */
-    ProblemReport: {
-      /** Line */
-      line: number;
-      /** Column */
-      column: number;
-      /** Kind */
-      kind: string;
-      /** Message */
-      message: string;
-      /** Instead */
-      instead: string;
-    };
-    /**
-     * ProofView
-     * @description How far a proof has come.
-     */
-    ProofView: {
-      /**
-       * State
-       * @enum {string}
-       */
-      state: "waiting" | "trying" | "done" | "not playable";
-      /** Planted */
-      planted: number;
-      /** Tried */
-      tried: number;
-      /** Caught */
-      caught: number;
-      /** Same */
-      same: number;
-      /** Through */
-      through: components["schemas"]["ThroughView"][];
-      /** Starter */
-      starter: number;
-      /** Empty */
-      empty: number;
-      /** Out Of */
-      out_of: number;
-      /** Warnings */
-      warnings: string[];
-    };
-    /**
-     * Ready
-     * @description What the server needs: the database, and workers that mark.
-     */
-    Ready: {
-      /** Database */
-      database: boolean;
-      /** Marking */
-      marking: boolean;
-      /** Why Not */
-      why_not: string | null;
-    };
-    /**
-     * ReferenceView
-     * @description What the reference did in the same scenario.
-     */
-    ReferenceView: {
-      /** Samples */
-      samples: {
-        [key: string]: [number, unknown][];
-      };
-      /**
-       * Outcome
-       * @enum {string}
-       */
-      outcome: "playing" | "won" | "lost";
-      /** Steps */
-      steps: components["schemas"]["StepView"][];
-    };
-    /**
-     * RehearsalView
-     * @description What is said of a draft. `settings` is `exercise.toml` as plain values; nothing where it is not TOML.
-     */
-    RehearsalView: {
-      /** Settings */
-      settings: {
-        [key: string]: unknown;
-      } | null;
-      /** Playable */
-      playable: boolean;
-      /** Notices */
-      notices: components["schemas"]["NoticeView"][];
-      /** Marks */
-      marks: number;
-      /** Out Of */
-      out_of: number;
-      /** Scenarios */
-      scenarios: components["schemas"]["DraftScenario"][];
-      /** Concepts */
-      concepts: {
-        [key: string]: number;
-      };
-    };
-    /**
-     * RemoveRow
-     * @description Takes one row away.
-     */
-    RemoveRow: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      do: "remove";
-      /**
-       * Table
-       * @enum {string}
-       */
-      table: "piece" | "spawner" | "fact" | "variable" | "task" | "craft" | "scenario" | "input" | "check" | "case";
-      /** Index */
-      index: number;
-      /** Scenario */
-      scenario?: number | null;
-    };
-    /**
-     * ReplaceRow
-     * @description Puts other keys in the place of all that a row has: a check becomes one of another kind.
-     */
-    ReplaceRow: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      do: "replace";
-      /**
-       * Table
-       * @enum {string}
-       */
-      table: "piece" | "spawner" | "fact" | "variable" | "task" | "craft" | "scenario" | "input" | "check" | "case";
-      /** Index */
-      index: number;
-      /** Row */
-      row: {
-        [key: string]: unknown;
-      };
-      /** Scenario */
-      scenario?: number | null;
-    };
-    /**
-     * Reply
-     * @description What a student answers, in one line.
-     */
-    Reply: {
-      /** Reply */
-      reply: string;
-    };
-    /**
-     * RoundSummary
-     * @description A round as the Bench lists it. `spread` are the marks of all scripts, rising.
-     */
-    RoundSummary: {
-      /** Id */
-      id: number;
-      /** Title */
-      title: string;
-      /** Version Number */
-      version_number: number;
-      /** Class Name */
-      class_name: string;
-      /** Out Of */
-      out_of: number;
-      /**
-       * Opened At
-       * Format: date-time
-       */
-      opened_at: string;
-      /** Scripts */
-      scripts: number;
-      /** Marked */
-      marked: number;
-      /** Mean */
-      mean: number | null;
-      /** Spread */
-      spread: number[];
-    };
-    /**
-     * RoundView
-     * @description The Round. `seconds` is how long the marking took, once it is done.
-     */
-    RoundView: {
-      /** Id */
-      id: number;
-      /** Title */
-      title: string;
-      /** Version Number */
-      version_number: number;
-      /** Newest */
-      newest: number;
-      /** Changed */
-      changed: components["schemas"]["ChangedMarks"][];
-      /** Class Id */
-      class_id: number;
-      /** Class Name */
-      class_name: string;
-      /** Out Of */
-      out_of: number;
-      /**
-       * Opened At
-       * Format: date-time
-       */
-      opened_at: string;
-      /** Opens At */
-      opens_at: string | null;
-      /** Due At */
-      due_at: string | null;
-      /** Closes At */
-      closes_at: string | null;
-      /** Shows Hidden */
-      shows_hidden: boolean;
-      /** Watches */
-      watches: boolean;
-      /** Given Back At */
-      given_back_at: string | null;
-      /** Without */
-      without: components["schemas"]["WithoutTry"][];
-      /** Trials */
-      trials: number;
-      /** Game Seconds */
-      game_seconds: number;
-      /** Done */
-      done: number;
-      /** Marking Trouble */
-      marking_trouble: string | null;
-      /** Seconds */
-      seconds: number | null;
-      /** Scenarios */
-      scenarios: components["schemas"]["ScenarioHead"][];
-      /** Students */
-      students: components["schemas"]["StudentRow"][];
-      /** Groups */
-      groups: components["schemas"]["GroupView"][];
-      /** By Concept */
-      by_concept: {
-        [key: string]: components["schemas"]["PartMarks"];
-      };
-      /** By Task */
-      by_task: {
-        [key: string]: components["schemas"]["PartMarks"];
-      };
-    };
-    /**
-     * ScenarioHead
-     * @description A scenario and its checks.
-     */
-    ScenarioHead: {
-      /** Name */
-      name: string;
-      /** Visible */
-      visible: boolean;
-      /** Checks */
-      checks: components["schemas"]["CheckHead"][];
-      /** Trials */
-      trials: string[];
-    };
-    /**
-     * SceneView
-     * @description The scene of a trial, in squares; `kinds` says what a piece is like that comes later.
-     */
-    SceneView: {
-      /** Width */
-      width: number;
-      /** Height */
-      height: number;
-      /** Background */
-      background: string | null;
-      /** Places */
-      places: string[];
-      /** Pieces */
-      pieces: components["schemas"]["PieceView"][];
-      /** Kinds */
-      kinds: components["schemas"]["PieceView"][];
-      /** Facts */
-      facts: components["schemas"]["FactView"][];
-      /** Own Looks */
-      own_looks: string[];
-    };
-    /**
-     * SetDraft
-     * @description The class for which a round is opened.
-     */
-    SetDraft: {
-      /** Class Name */
-      class_name: string;
-    };
-    /**
-     * SetInputs
-     * @description What the player does in a scenario, all of it; what is left as it was keeps its layout.
-     */
-    SetInputs: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      do: "inputs";
-      /** Scenario */
-      scenario: number;
-      /** Inputs */
-      inputs: {
-        [key: string]: unknown;
-      }[];
-      /** Seconds */
-      seconds?: number | null;
-    };
-    /**
-     * SetKeys
-     * @description Sets keys of the exercise itself, or (`of = "scene"`) of its scene; nothing takes a key away.
-     */
-    SetKeys: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      do: "set";
-      /** Keys */
-      keys: {
-        [key: string]: unknown;
-      };
-      /**
-       * Of
-       * @default exercise
-       * @enum {string}
-       */
-      of?: "exercise" | "scene" | "help";
-    };
-    /**
-     * Several
-     * @description Changes that belong together: undone with one step.
-     */
-    Several: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      do: "several";
-      /** Changes */
-      changes: (
-        | components["schemas"]["SetKeys"]
-        | components["schemas"]["AddRow"]
-        | components["schemas"]["ChangeRow"]
-        | components["schemas"]["RemoveRow"]
-        | components["schemas"]["ReplaceRow"]
-        | components["schemas"]["SetInputs"]
-        | components["schemas"]["CopyPiece"]
-        | components["schemas"]["WriteText"]
-        | components["schemas"]["DropFile"]
-      )[];
-    };
-    /**
-     * SharedWith
-     * @description A teacher by name.
-     */
-    SharedWith: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-    };
-    /**
-     * SheetLine
-     * @description A line of the typical script on a sheet; `about` are those that the finding is about.
-     */
-    SheetLine: {
-      /** Number */
-      number: number;
-      /** Text */
-      text: string;
-      /** About */
-      about: boolean;
-    };
-    /**
-     * SheetLineView
-     * @description A line of a script; `about` are those that the finding is about.
-     */
-    SheetLineView: {
-      /** Number */
-      number: number;
-      /** Text */
-      text: string;
-      /** About */
-      about: boolean;
-    };
-    /**
-     * SheetView
-     * @description A group of findings for the projector or the printer: no names.
-     */
-    SheetView: {
-      /** Title */
-      title: string;
-      /** Exercise */
-      exercise: string;
-      /** Scripts */
-      scripts: number;
-      /** Of */
-      of: number;
-      /** Marks Lost */
-      marks_lost: number;
-      /** Question */
-      question: string;
-      /** Pointer */
-      pointer: string;
-      /** Happened */
-      happened: string[];
-      /** Note */
-      note: string;
-      /** Lines */
-      lines: components["schemas"]["SheetLine"][];
-      typical: components["schemas"]["Typical"] | null;
-    };
-    /**
-     * ShownView
-     * @description A value put on the scoreboard.
-     */
-    ShownView: {
-      /** Frame */
-      frame: number;
-      /** Line */
-      line: number;
-      /** Label */
-      label: string;
-      /** Value */
-      value: unknown;
-      /** At */
-      at: [number, number] | null;
-    };
-    /**
-     * SmallStrip
-     * @description `line` has the frames in which a value changed, with its height: the number itself, else its turn.
-     */
-    SmallStrip: {
-      /** Name */
-      name: string;
-      /** Last */
-      last: number;
-      /** Line */
-      line: [number, number][];
-      /** Pins */
-      pins: [number, "held" | "broken" | "not reached"][];
-    };
-    /**
-     * Sorry
-     * @description An error: what went wrong, in a sentence that says what would be right.
-     */
-    Sorry: {
-      /** Detail */
-      detail: string;
-    };
-    /**
-     * SoundView
-     * @description A sound.
-     */
-    SoundView: {
-      /** Frame */
-      frame: number;
-      /** Name */
-      name: string;
-    };
-    /**
-     * Standing
-     * @description What is different for one student: excused, or a later date.
-     */
-    Standing: {
-      /**
-       * Excused
-       * @default false
-       */
-      excused?: boolean;
-      /** Due At */
-      due_at?: string | null;
-    };
-    /**
-     * StepDraft
-     * @description Undo (-1) or redo (1), from the step that is looked at.
-     */
-    StepDraft: {
-      /** At */
-      at: number;
-      /**
-       * By
-       * @enum {integer}
-       */
-      by: -1 | 1;
-      /**
-       * Scenario
-       * @default 0
-       */
-      scenario?: number;
-    };
-    /**
-     * StepOf
-     * @description A step of help that is asked for.
-     */
-    StepOf: {
-      /** Index */
-      index: number;
-      /** Step */
-      step: number;
-    };
-    /**
-     * StepView
-     * @description Something that a straight script did: what it asked, was answered, told, or which variable became what.
-     */
-    StepView: {
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: "asked" | "answered" | "told" | "changed";
-      /** Frame */
-      frame: number;
-      /** Line */
-      line: number;
-      /** Text */
-      text: string;
-      /** Value */
-      value: unknown;
-    };
-    /**
-     * StopView
-     * @description Why a trial ended early.
-     */
-    StopView: {
-      /** Frame */
-      frame: number;
-      /** Line */
-      line: number;
-      /** Handler */
-      handler: string | null;
-      /** Kind */
-      kind: string;
-      /** Message */
-      message: string;
-      /** Plain */
-      plain: string;
-    };
-    /**
-     * StoryView
-     * @description A line of the story.
-     */
-    StoryView: {
-      /** Frame */
-      frame: number;
-      /** Line */
-      line: number;
-      /** Text */
-      text: string;
-      /** Who */
-      who: string;
-    };
-    /**
-     * StuckView
-     * @description Why somebody counts as stuck, and since when.
-     */
-    StuckView: {
-      /**
-       * Why
-       * @enum {string}
-       */
-      why: "same" | "quiet";
-      /**
-       * Since
-       * Format: date-time
-       */
-      since: string;
-      /** Tries */
-      tries: number;
-      /** Title */
-      title: string;
-    };
-    /**
-     * StudentIn
-     * @description A student at the door.
-     */
-    StudentIn: {
-      /** Class Word */
-      class_word: string;
-      /** Card */
-      card: string;
-    };
-    /**
-     * StudentLine
-     * @description A student of a class.
-     */
-    StudentLine: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      /** Has Card */
-      has_card: boolean;
-      /** Card Made At */
-      card_made_at: string | null;
-      /** Left At */
-      left_at: string | null;
-      /** Tries */
-      tries: number;
-    };
-    /**
-     * StudentRow
-     * @description A student's last try in a round; `verdicts` has a list a scenario, empty where nothing ran.
-     */
-    StudentRow: {
-      /** Submission Id */
-      submission_id: number;
-      /** Student Id */
-      student_id: number;
-      /** Late */
-      late: boolean;
-      /** With Name */
-      with_name: string | null;
-      /** Given Back */
-      given_back: boolean;
-      /** Reply */
-      reply: string;
-      /** Student */
-      student: string;
-      /** Number */
-      number: number;
-      /**
-       * Status
-       * @enum {string}
-       */
-      status: "waiting" | "marked" | "unreadable" | "stopped" | "unmarked";
-      /** Marks */
-      marks: number | null;
-      fault: components["schemas"]["Fault"] | null;
-      /** Own Marks */
-      own_marks: number | null;
-      /** Verdicts */
-      verdicts: ("held" | "broken" | "not reached")[][];
-      /** Craft */
-      craft: components["schemas"]["CraftReport"][];
-      /** First */
-      first: string | null;
-      /** Groups */
-      groups: string[];
-      /** Predicted */
-      predicted: components["schemas"]["Predicted"][];
-    };
-    /**
-     * SubmissionView
-     * @description A try with its text and what was found, for the Trial screen.
-     */
-    SubmissionView: {
-      /** Id */
-      id: number;
-      /** Round Id */
-      round_id: number;
-      /** Title */
-      title: string;
-      /** Class Name */
-      class_name: string;
-      /** Student */
-      student: string;
-      /** Number */
-      number: number;
-      /**
-       * Status
-       * @enum {string}
-       */
-      status: "waiting" | "marked" | "unreadable" | "stopped" | "unmarked";
-      fault: components["schemas"]["Fault"] | null;
-      /** Marks */
-      marks: number | null;
-      /** Out Of */
-      out_of: number;
-      /** Source */
-      source: string;
-      /** Problems */
-      problems: components["schemas"]["ProblemReport"][];
-      /** Verdicts */
-      verdicts: ("held" | "broken" | "not reached")[][];
-      /** Craft */
-      craft: components["schemas"]["CraftReport"][];
-      /** By Concept */
-      by_concept: {
-        [key: string]: components["schemas"]["PartMarks"];
-      };
-      /** By Task */
-      by_task: {
-        [key: string]: components["schemas"]["PartMarks"];
-      };
-      /** Look At */
-      look_at: number[];
-      /** Shortest */
-      shortest: {
-        [key: string]: string;
-      };
-      /** Own Marks */
-      own_marks: number | null;
-      /** Own Comment */
-      own_comment: string;
-      /** Reply */
-      reply: string;
-      /** With Name */
-      with_name: string | null;
-      /** Own By */
-      own_by: string;
-      /** Own At */
-      own_at: string | null;
-      /** Scenarios */
-      scenarios: components["schemas"]["ScenarioHead"][];
-      /** Findings */
-      findings: components["schemas"]["FindingView"][];
-      /** Advice */
-      advice: string[];
-      previous: components["schemas"]["Neighbour"] | null;
-      next: components["schemas"]["Neighbour"] | null;
-      /** Predictions */
-      predictions: {
-        [key: string]: {
-          [key: string]: string;
+    schemas: {
+        /**
+         * AddRow
+         * @description Adds a row to a table: a piece, a check, a scenario. Without `before` it comes last.
+         */
+        AddRow: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add";
+            /**
+             * Table
+             * @enum {string}
+             */
+            table: "piece" | "spawner" | "fact" | "variable" | "task" | "craft" | "scenario" | "input" | "check" | "case";
+            /** Row */
+            row: {
+                [key: string]: unknown;
+            };
+            /** Scenario */
+            scenario?: number | null;
+            /** Before */
+            before?: number | null;
         };
-      };
-      /** Foretold */
-      foretold: {
-        [key: string]: {
-          [key: string]: boolean;
+        /**
+         * Added
+         * @description How many students a list added.
+         */
+        Added: {
+            /** Added */
+            added: number;
         };
-      };
-      earlier: components["schemas"]["EarlierSubmission"] | null;
-    };
-    /**
-     * SuggestionView
-     * @description A check that holds for the reference, in words. `breaks` are the planted slips that it tells.
-     */
-    SuggestionView: {
-      /** Words */
-      words: string;
-      /** Check */
-      check: {
-        [key: string]: unknown;
-      };
-      /** Breaks */
-      breaks: number;
-    };
-    /**
-     * TeacherIn
-     * @description A teacher at the door.
-     */
-    TeacherIn: {
-      /** Name */
-      name: string;
-      /** Password */
-      password: string;
-    };
-    /**
-     * TeacherLine
-     * @description A teacher in the list; how many classes they have is for the owner only.
-     */
-    TeacherLine: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      /** Owner */
-      owner: boolean;
-      /** Classes */
-      classes: number | null;
-      /** You */
-      you: boolean;
-    };
-    /**
-     * TestView
-     * @description A test that was answered.
-     */
-    TestView: {
-      /** Frame */
-      frame: number;
-      /** Line */
-      line: number;
-      /** Text */
-      text: string;
-      /** Parts */
-      parts: components["schemas"]["PartView"][];
-      /** Answer */
-      answer: boolean;
-    };
-    /**
-     * TextToCheck
-     * @description A text that a teacher checks.
-     */
-    TextToCheck: {
-      /** Source */
-      source: string;
-      /**
-       * Explained
-       * @default false
-       */
-      explained?: boolean;
-    };
-    /**
-     * TextToPlay
-     * @description A text that a teacher looks at in a scenario, with what is on show besides the listed variables.
-     */
-    TextToPlay: {
-      /** Source */
-      source: string;
-      /** Scenario */
-      scenario: number;
-      /** Show */
-      show?: string[];
-    };
-    /**
-     * ThroughView
-     * @description A planted slip that gets through: what it changes, and the scenario that would catch it.
-     */
-    ThroughView: {
-      /** Number */
-      number: number;
-      /** Slip */
-      slip: string;
-      /** Line */
-      line: number;
-      /** Before */
-      before: string;
-      /** After */
-      after: string;
-      /** Expect */
-      expect: string;
-      /** Row */
-      row: {
-        [key: string]: unknown;
-      };
-    };
-    /**
-     * Times
-     * @description When a round opens, from when on one is late, when it closes; nothing means never.
-     */
-    Times: {
-      /** Opens At */
-      opens_at?: string | null;
-      /** Due At */
-      due_at?: string | null;
-      /** Closes At */
-      closes_at?: string | null;
-      /**
-       * Shows Hidden
-       * @default false
-       */
-      shows_hidden?: boolean;
-      /**
-       * Watches
-       * @default true
-       */
-      watches?: boolean;
-    };
-    /**
-     * TraceView
-     * @description The whole trace of a trial; reading is frame -1.
-     */
-    TraceView: {
-      /** Frames */
-      frames: number;
-      /**
-       * Outcome
-       * @enum {string}
-       */
-      outcome: "playing" | "won" | "lost";
-      stopped: components["schemas"]["StopView"] | null;
-      /** Story */
-      story: components["schemas"]["StoryView"][];
-      /** Log */
-      log: components["schemas"]["LogView"][];
-      /** Changes */
-      changes: components["schemas"]["ChangeView"][];
-      /** Tests */
-      tests: components["schemas"]["TestView"][];
-      /** Events */
-      events: components["schemas"]["EventView"][];
-      /** Messages */
-      messages: components["schemas"]["MessageView"][];
-      /** Board */
-      board: components["schemas"]["WrittenView"][];
-      /** Offers */
-      offers: components["schemas"]["OfferView"][];
-      /** Sounds */
-      sounds: components["schemas"]["SoundView"][];
-      /** Pieces */
-      pieces: {
-        [key: string]: {
-          [key: string]: [number, unknown][];
+        /**
+         * AsidesView
+         * @description What a trace does not hold and the scene shows: where labels stand, questions, places, facts.
+         */
+        AsidesView: {
+            /** Board */
+            board: components["schemas"]["ShownView"][];
+            /** Questions */
+            questions: components["schemas"]["AskedView"][];
+            /** Places */
+            places: components["schemas"]["PlaceView"][];
+            /** Facts */
+            facts: components["schemas"]["FactChangeView"][];
+            /** Missed */
+            missed: components["schemas"]["MissedView"][];
         };
-      };
-      /** Lines */
-      lines: {
-        [key: string]: [number, number, number][];
-      };
-      /** Thinned */
-      thinned: string[];
-      /** Final */
-      final: {
-        [key: string]: unknown;
-      };
+        /**
+         * Asked
+         * @description A moment of a lane, or a span of frames along it.
+         */
+        Asked: {
+            /**
+             * Scenario
+             * @default 0
+             */
+            scenario?: number;
+            /** What */
+            what: string;
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+        };
+        /**
+         * AskedView
+         * @description A question to the player.
+         */
+        AskedView: {
+            /** Frame */
+            frame: number;
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * AskedWays
+         * @description A scenario to be played in many ways: round a boundary, in every order, with whatever is played.
+         */
+        AskedWays: {
+            /** Scenario */
+            scenario: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "boundary" | "orders" | "wild";
+        };
+        /**
+         * Asking
+         * @description One's place in the line of those who want the teacher's help.
+         */
+        Asking: {
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** Place */
+            place: number;
+        };
+        /**
+         * AtLevel
+         * @description The level of a student: in this round, and in the class; nothing means core.
+         */
+        AtLevel: {
+            /** Student Id */
+            student_id: number;
+            /** Student */
+            student: string;
+            /** Level */
+            level: ("supported" | "core" | "stretch") | null;
+            /** In Class */
+            in_class: ("supported" | "core" | "stretch") | null;
+        };
+        /**
+         * AtWork
+         * @description A student of a round at work. `line` has the marks of each check, with how many seconds ago it was.
+         */
+        AtWork: {
+            /** Student Id */
+            student_id: number;
+            /** Student */
+            student: string;
+            /** Seen At */
+            seen_at: string | null;
+            /** Doing */
+            doing: string;
+            /** Line */
+            line: [
+                number,
+                number
+            ][];
+            /** Marks */
+            marks: number | null;
+            /** Asks Since */
+            asks_since: string | null;
+            stuck: components["schemas"]["StuckView"] | null;
+            /** Title */
+            title: string;
+            /** Tries */
+            tries: number;
+            /** Handed In */
+            handed_in: boolean;
+            /** Excused */
+            excused: boolean;
+        };
+        /**
+         * BeginDraft
+         * @description What a draft begins with: a version of an exercise, or nothing.
+         */
+        BeginDraft: {
+            /** Version Id */
+            version_id?: number | null;
+            /**
+             * Title
+             * @default
+             */
+            title?: string;
+        };
+        /**
+         * BenchView
+         * @description The Bench.
+         */
+        BenchView: {
+            /** Rounds */
+            rounds: components["schemas"]["RoundSummary"][];
+            /** Exercises */
+            exercises: components["schemas"]["ExerciseHead"][];
+            /** Classes */
+            classes: string[];
+            /** Marking Trouble */
+            marking_trouble: string | null;
+        };
+        /** Body_add_list_api_classes__class_id__students_file_post */
+        Body_add_list_api_classes__class_id__students_file_post: {
+            /** File */
+            file: string;
+        };
+        /** Body_bring_api_drafts_files_post */
+        Body_bring_api_drafts_files_post: {
+            /** Files */
+            files: string[];
+        };
+        /** Body_hand_in_api_rounds__round_id__scripts_post */
+        Body_hand_in_api_rounds__round_id__scripts_post: {
+            /** Files */
+            files: string[];
+            /**
+             * Answers
+             * @default {}
+             */
+            answers?: string;
+        };
+        /** Body_read_api_lists_post */
+        Body_read_api_lists_post: {
+            /** File */
+            file: string;
+            /**
+             * Said
+             * @default {}
+             */
+            said?: string;
+        };
+        /**
+         * CardSheet
+         * @description Cards to print and cut.
+         */
+        CardSheet: {
+            /** Class Name */
+            class_name: string;
+            /** Word */
+            word: string;
+            /** Cards */
+            cards: components["schemas"]["CardView"][];
+        };
+        /**
+         * CardView
+         * @description A card, which is shown this once.
+         */
+        CardView: {
+            /** Student Id */
+            student_id: number;
+            /** Name */
+            name: string;
+            /** Card */
+            card: string;
+        };
+        /**
+         * ChangeDraft
+         * @description A change, and the step on which it was made; `scenario` is the one that is looked at.
+         */
+        ChangeDraft: {
+            /** At */
+            at: number;
+            /** Change */
+            change: components["schemas"]["SetKeys"] | components["schemas"]["AddRow"] | components["schemas"]["ChangeRow"] | components["schemas"]["RemoveRow"] | components["schemas"]["ReplaceRow"] | components["schemas"]["SetInputs"] | components["schemas"]["CopyPiece"] | components["schemas"]["WriteText"] | components["schemas"]["DropFile"] | components["schemas"]["Several"];
+            /**
+             * Scenario
+             * @default 0
+             */
+            scenario?: number;
+        };
+        /**
+         * ChangeRow
+         * @description Sets keys of one row; nothing takes a key away.
+         */
+        ChangeRow: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "change";
+            /**
+             * Table
+             * @enum {string}
+             */
+            table: "piece" | "spawner" | "fact" | "variable" | "task" | "craft" | "scenario" | "input" | "check" | "case";
+            /** Index */
+            index: number;
+            /** Keys */
+            keys: {
+                [key: string]: unknown;
+            };
+            /** Scenario */
+            scenario?: number | null;
+        };
+        /**
+         * ChangeView
+         * @description A value that changed.
+         */
+        ChangeView: {
+            /** Frame */
+            frame: number;
+            /** Line */
+            line: number;
+            /** Handler */
+            handler: string | null;
+            /** Scope */
+            scope: string;
+            /** Name */
+            name: string;
+            /** Old */
+            old: unknown;
+            /** New */
+            new: unknown;
+        };
+        /**
+         * ChangedClass
+         * @description What changes about a class; what is not given stays.
+         */
+        ChangedClass: {
+            /** Name */
+            name?: string | null;
+            /** Put Away */
+            put_away?: boolean | null;
+        };
+        /**
+         * ChangedLine
+         * @description A line before and after an edit.
+         */
+        ChangedLine: {
+            /** Line */
+            line: number;
+            /** Before */
+            before: string;
+            /** After */
+            after: string;
+        };
+        /**
+         * ChangedMarks
+         * @description How a newer version of the exercise changed a student's marks.
+         */
+        ChangedMarks: {
+            /** Submission Id */
+            submission_id: number;
+            /** Student */
+            student: string;
+            /** Before */
+            before: number;
+            /** After */
+            after: number;
+            /** Why */
+            why: string[];
+        };
+        /**
+         * ChangedStudent
+         * @description What changes about a student; what is not given stays.
+         */
+        ChangedStudent: {
+            /** Name */
+            name?: string | null;
+            /** Left */
+            left?: boolean | null;
+            /** Class Id */
+            class_id?: number | null;
+            /** Level */
+            level?: ("supported" | "core" | "stretch") | "" | null;
+        };
+        /**
+         * CheckHead
+         * @description A check without its verdict.
+         */
+        CheckHead: {
+            /** Expect */
+            expect: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "at" | "after" | "by" | "always" | "never" | "each" | "same" | "unchanged" | "end" | "apart" | "case";
+            /** Marks */
+            marks: number;
+            /** Because */
+            because: string;
+        };
+        /**
+         * CheckedTry
+         * @description A text that was checked, as a line of the tries so far. Marks are those of visible scenarios.
+         */
+        CheckedTry: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Marks */
+            marks: number | null;
+            /** Out Of */
+            out_of: number;
+            small: components["schemas"]["SmallStrip"] | null;
+        };
+        /**
+         * ClassHead
+         * @description A class in the list.
+         */
+        ClassHead: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Students */
+            students: number;
+            /** Rounds */
+            rounds: number;
+            /** Put Away At */
+            put_away_at: string | null;
+        };
+        /**
+         * ClassView
+         * @description A class with its students.
+         */
+        ClassView: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Word */
+            word: string | null;
+            /** Put Away At */
+            put_away_at: string | null;
+            /** Teachers */
+            teachers: components["schemas"]["SharedWith"][];
+            /** Others */
+            others: components["schemas"]["SharedWith"][];
+            /** Students */
+            students: components["schemas"]["StudentLine"][];
+        };
+        /**
+         * CloserView
+         * @description A round looked at more closely: its checks, and scripts that are alike.
+         */
+        CloserView: {
+            /** Title */
+            title: string;
+            /** Class Name */
+            class_name: string;
+            /** Items */
+            items: components["schemas"]["ItemView"][];
+            /** Alike */
+            alike: components["schemas"]["LikeView"][];
+        };
+        /**
+         * ConceptOverTime
+         * @description How much of a concept the class had in each round, from 0 to 1; nothing where it was not asked for.
+         */
+        ConceptOverTime: {
+            /** Concept */
+            concept: string;
+            /** Shares */
+            shares: (number | null)[];
+        };
+        /**
+         * CopyPiece
+         * @description Copies of a piece in a row, each so far from the one before; named after its kind with the next number.
+         */
+        CopyPiece: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "copy";
+            /** Index */
+            index: number;
+            /** Times */
+            times: number;
+            /** By */
+            by: [
+                number,
+                number
+            ];
+        };
+        /**
+         * CraftReport
+         * @description What became of one craft line.
+         */
+        CraftReport: {
+            /** Expect */
+            expect: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "held" | "broken" | "not reached";
+            /** Marks */
+            marks: number;
+            /** Out Of */
+            out_of: number;
+            /** Reason */
+            reason: string | null;
+            /** Concept */
+            concept: string | null;
+            /** Because */
+            because: string;
+            /** Task */
+            task?: string | null;
+        };
+        /**
+         * DemoIn
+         * @description Somebody who looks at the demo, with the end of a link that it printed.
+         */
+        DemoIn: {
+            /** Token */
+            token: string;
+        };
+        /**
+         * DeskCheck
+         * @description A check of a visible scenario.
+         */
+        DeskCheck: {
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "held" | "broken" | "not reached";
+            /** Because */
+            because: string;
+        };
+        /**
+         * DeskChecked
+         * @description A text that was checked: verdicts first, findings as they come.
+         */
+        DeskChecked: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: number;
+            /** Source */
+            source: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "marked" | "unreadable" | "stopped" | "unmarked";
+            /** Unmarked */
+            unmarked: string;
+            /** Problems */
+            problems: components["schemas"]["ProblemReport"][];
+            /** Scenarios */
+            scenarios: components["schemas"]["DeskRow"][];
+            /** Marks */
+            marks: number | null;
+            /** Out Of */
+            out_of: number;
+            /** Findings */
+            findings: components["schemas"]["DeskFinding"][] | null;
+            /** Tries Until */
+            tries_until: (number | null)[];
+            /** Advice */
+            advice: string[];
+        };
+        /**
+         * DeskFinding
+         * @description What was found, as far as it was asked for.
+         */
+        DeskFinding: {
+            /** Index */
+            index: number;
+            /** Marks Lost */
+            marks_lost: number;
+            /** Scenarios */
+            scenarios: string[];
+            /** Step */
+            step: number;
+            /** Scenario */
+            scenario: number | null;
+            /** Frame */
+            frame: number | null;
+            /** Nudge */
+            nudge: string;
+            /** Happened */
+            happened: string[];
+            /** Title */
+            title: string | null;
+            /** Pointer */
+            pointer: string | null;
+            /** Lines */
+            lines: number[];
+            /** Fix */
+            fix: components["schemas"]["ChangedLine"][] | null;
+            /** Certain */
+            certain: boolean;
+        };
+        /**
+         * DeskNow
+         * @description What is on somebody's desk now, to be read.
+         */
+        DeskNow: {
+            /** Student */
+            student: string;
+            /** Source */
+            source: string;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+        };
+        /**
+         * DeskRound
+         * @description An exercise that is set, with one's own tries.
+         */
+        DeskRound: {
+            /** Due At */
+            due_at: string | null;
+            /** Closes At */
+            closes_at: string | null;
+            /** Excused */
+            excused: boolean;
+            /** Given Back At */
+            given_back_at: string | null;
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** Out Of */
+            out_of: number;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            /** Tries */
+            tries: components["schemas"]["DeskTry"][];
+        };
+        /**
+         * DeskRow
+         * @description A visible scenario of a text that was checked. While it waits for a prediction, its verdicts are not told.
+         */
+        DeskRow: {
+            /** Number */
+            number: number;
+            /** Name */
+            name: string;
+            /** Waits */
+            waits: boolean;
+            predict: components["schemas"]["PredictView"] | null;
+            /** Guesses */
+            guesses: {
+                [key: string]: string;
+            };
+            /** Came */
+            came: {
+                [key: string]: boolean;
+            };
+            /** Marks */
+            marks: number;
+            /** Out Of */
+            out_of: number;
+            /** Checks */
+            checks: components["schemas"]["DeskCheck"][];
+            small: components["schemas"]["SmallStrip"] | null;
+        };
+        /**
+         * DeskScenarioName
+         * @description A scenario that students see, by its number in the exercise.
+         */
+        DeskScenarioName: {
+            /** Number */
+            number: number;
+            /** Name */
+            name: string;
+            predict: components["schemas"]["PredictView"] | null;
+        };
+        /**
+         * DeskTask
+         * @description An exercise at a desk.
+         */
+        DeskTask: {
+            /** Due At */
+            due_at: string | null;
+            /** Closes At */
+            closes_at: string | null;
+            /** Excused */
+            excused: boolean;
+            /** Given Back At */
+            given_back_at: string | null;
+            /** Id */
+            id: number;
+            /** Version Id */
+            version_id: number;
+            /** Title */
+            title: string;
+            /** Out Of */
+            out_of: number;
+            /** Brief */
+            brief: string;
+            /** Starter */
+            starter: string;
+            /** Straight */
+            straight: boolean;
+            scene: components["schemas"]["SceneView"];
+            /** Variables */
+            variables: components["schemas"]["VariableView"][];
+            /** Scenarios */
+            scenarios: components["schemas"]["DeskScenarioName"][];
+            /** Hidden */
+            hidden: number;
+            text: components["schemas"]["DeskText"];
+            /** Checked */
+            checked: components["schemas"]["CheckedTry"][];
+            /** Tries */
+            tries: components["schemas"]["DeskTry"][];
+            asking: components["schemas"]["Asking"] | null;
+            /** Partner */
+            partner: string | null;
+        };
+        /**
+         * DeskText
+         * @description A text as it was kept last.
+         */
+        DeskText: {
+            /** Source */
+            source: string;
+            /** At */
+            at: number;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+        };
+        /**
+         * DeskTry
+         * @description A try of one's own that was handed in.
+         */
+        DeskTry: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: number;
+            /**
+             * Handed In At
+             * Format: date-time
+             */
+            handed_in_at: string;
+            /** Late */
+            late: boolean;
+            /** With Name */
+            with_name: string | null;
+            /** Marks */
+            marks: number | null;
+            /** Own Marks */
+            own_marks: number | null;
+        };
+        /**
+         * DeskView
+         * @description A student's own page.
+         */
+        DeskView: {
+            /** Rounds */
+            rounds: components["schemas"]["DeskRound"][];
+        };
+        /**
+         * DoubtView
+         * @description A file whose student is not sure.
+         */
+        DoubtView: {
+            /** File */
+            file: string;
+            /** Candidates */
+            candidates: string[];
+            /** Why */
+            why: string;
+        };
+        /**
+         * DraftCheck
+         * @description A check with what the reference had.
+         */
+        DraftCheck: {
+            /** Index */
+            index: number;
+            /** Expect */
+            expect: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "at" | "after" | "by" | "always" | "never" | "each" | "same" | "unchanged" | "end" | "apart" | "case";
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "held" | "broken" | "not reached";
+            /** Out Of */
+            out_of: number;
+            /** Reason */
+            reason: string | null;
+            /** Concept */
+            concept: string | null;
+            /** Because */
+            because: string;
+        };
+        /**
+         * DraftHead
+         * @description A draft as the Bench lists it.
+         */
+        DraftHead: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+        };
+        /**
+         * DraftId
+         * @description The number of a draft, or of the round that was set with one.
+         */
+        DraftId: {
+            /** Id */
+            id: number;
+        };
+        /**
+         * DraftScenario
+         * @description A scenario in the list. `line` are the changes of its first variable.
+         */
+        DraftScenario: {
+            /** Name */
+            name: string;
+            /** Visible */
+            visible: boolean;
+            /** Way */
+            way: ("cases" | "steps" | "wild") | null;
+            /** Trials */
+            trials: number;
+            /** Seconds */
+            seconds: number;
+            /** Line */
+            line: [
+                number,
+                number
+            ][];
+            /** Checks */
+            checks: components["schemas"]["DraftCheck"][];
+        };
+        /**
+         * DraftView
+         * @description A draft. `words` are those of the change that *undo* takes back, `next_words` of the one that *redo* makes.
+         */
+        DraftView: {
+            /** Id */
+            id: number;
+            /** At */
+            at: number;
+            /** Last */
+            last: number;
+            /** Words */
+            words: string | null;
+            /** Next Words */
+            next_words: string | null;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Title */
+            title: string;
+            /** Texts */
+            texts: {
+                [key: string]: string;
+            };
+            /** Pictures */
+            pictures: string[];
+            rehearsal: components["schemas"]["RehearsalView"] | null;
+            /** Unplayed */
+            unplayed: string | null;
+            trial: components["schemas"]["TrialView"] | null;
+        };
+        /**
+         * DropFile
+         * @description Takes a file away that an exercise can do without.
+         */
+        DropFile: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "drop";
+            /** File */
+            file: string;
+        };
+        /**
+         * EarlierSubmission
+         * @description A student's try before another.
+         */
+        EarlierSubmission: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: number;
+            /** Marks */
+            marks: number | null;
+        };
+        /**
+         * EventView
+         * @description An event that came.
+         */
+        EventView: {
+            /** Frame */
+            frame: number;
+            event: components["schemas"]["EventWords"];
+            /** Handlers */
+            handlers: string[];
+            /** Waiting */
+            waiting: number;
+        };
+        /**
+         * EventWords
+         * @description An event: its kind, what it is about, and as it is written in a script.
+         */
+        EventWords: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "start" | "pressed" | "released" | "held" | "clicked" | "meets" | "overlaps" | "parts" | "frame" | "every" | "after" | "heard" | "picked" | "replied" | "typed" | "entered" | "appeared" | "gone" | "finished";
+            /** About */
+            about: (string | number)[];
+            /** Text */
+            text: string;
+        };
+        /**
+         * ExerciseHead
+         * @description An exercise's newest version, as the Bench lists it.
+         */
+        ExerciseHead: {
+            /** Version Id */
+            version_id: number;
+            /** Version Number */
+            version_number: number;
+            /** Title */
+            title: string;
+            /** Out Of */
+            out_of: number;
+            /** Scenarios */
+            scenarios: number;
+        };
+        /**
+         * FactChangeView
+         * @description A fact got another value.
+         */
+        FactChangeView: {
+            /** Frame */
+            frame: number;
+            /** Name */
+            name: string;
+            /** Value */
+            value: unknown;
+        };
+        /**
+         * FactView
+         * @description A value of the scene: a dial in live play.
+         */
+        FactView: {
+            /** Name */
+            name: string;
+            /** Start */
+            start: unknown;
+            /** Range */
+            range: [
+                number,
+                number
+            ] | null;
+            /** Choices */
+            choices: unknown[] | null;
+        };
+        /**
+         * Fault
+         * @description Why a script could not be marked, or its marks not be explained, through no doing of its own.
+         *
+         *     `whose` is `machine` (a worker was ended, memory was gone) or `ours` (an internal error; the log has
+         *     its traceback under `id`).
+         */
+        Fault: {
+            /**
+             * Whose
+             * @enum {string}
+             */
+            whose: "machine" | "ours";
+            /** Message */
+            message: string;
+            /** Id */
+            id?: string | null;
+        };
+        /**
+         * FeedbackSheet
+         * @description A try with what was found, as its student sees it once it is given back.
+         */
+        FeedbackSheet: {
+            /** Id */
+            id: number;
+            /** Round Id */
+            round_id: number;
+            /** Title */
+            title: string;
+            /** Class Name */
+            class_name: string;
+            /** Student */
+            student: string;
+            /** Number */
+            number: number;
+            /**
+             * Handed In At
+             * Format: date-time
+             */
+            handed_in_at: string;
+            /** Late */
+            late: boolean;
+            /** With Name */
+            with_name: string | null;
+            /** Given Back */
+            given_back: boolean;
+            /** Source */
+            source: string;
+            /** Marks */
+            marks: number | null;
+            /** Out Of */
+            out_of: number;
+            /** Own Marks */
+            own_marks: number | null;
+            /** Comment */
+            comment: string;
+            /** Reply */
+            reply: string;
+            /** Unmarked */
+            unmarked: string;
+            /** Scenarios */
+            scenarios: components["schemas"]["HandedInScenario"][];
+            /** By Concept */
+            by_concept: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
+            /** By Task */
+            by_task: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
+            /** Findings */
+            findings: components["schemas"]["HandedInFinding"][];
+            /** Advice */
+            advice: string[];
+        };
+        /**
+         * FindingView
+         * @description A finding with its sentences.
+         */
+        FindingView: {
+            /** Slip */
+            slip: string;
+            /** Title */
+            title: string;
+            /**
+             * Confidence
+             * @enum {string}
+             */
+            confidence: "shown" | "likely" | "open";
+            /** About */
+            about: string;
+            /** Lines */
+            lines: number[];
+            /** Scenarios */
+            scenarios: string[];
+            /** Checks */
+            checks: [
+                number,
+                number
+            ][];
+            /** Marks Lost */
+            marks_lost: number;
+            /** Scenario */
+            scenario: number | null;
+            /** Frame */
+            frame: number | null;
+            /** Happened */
+            happened: string[];
+            /** Nudge */
+            nudge: string;
+            /** Pointer */
+            pointer: string;
+            fix: components["schemas"]["FixView"] | null;
+            /** Note */
+            note: string;
+            /** Others */
+            others: number;
+            /** Key */
+            key: string;
+            /**
+             * Withdrawn
+             * @enum {string}
+             */
+            withdrawn: "" | "student" | "group";
+        };
+        /**
+         * FirstIn
+         * @description The first teacher, with the end of the link that the server printed.
+         */
+        FirstIn: {
+            /** Token */
+            token: string;
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+        };
+        /**
+         * FixView
+         * @description A fix that was tried; `line`, `before` and `after` are those of its first change.
+         */
+        FixView: {
+            /** Line */
+            line: number;
+            /** Before */
+            before: string;
+            /** After */
+            after: string;
+            /** Mends */
+            mends: number;
+            /** Breaks */
+            breaks: number;
+            /** On Top */
+            on_top: boolean;
+            /** Shows Reference */
+            shows_reference: boolean;
+            /** Changes */
+            changes: components["schemas"]["ChangedLine"][];
+        };
+        /**
+         * FollowUpView
+         * @description A short exercise that was set for the students of a group, and whom it helped.
+         */
+        FollowUpView: {
+            /** Round Id */
+            round_id: number;
+            /** Students */
+            students: number;
+            /** Handed In */
+            handed_in: number;
+            /** Helped */
+            helped: number;
+        };
+        /**
+         * ForClass
+         * @description For which class a round is copied.
+         */
+        ForClass: {
+            /** Class Id */
+            class_id: number;
+        };
+        /**
+         * GivenLevel
+         * @description The level of a student in a round; nothing: the one that they have in the class.
+         */
+        GivenLevel: {
+            /** Level */
+            level?: ("supported" | "core" | "stretch") | null;
+        };
+        /**
+         * GivenPassword
+         * @description A password that the owner gives a teacher.
+         */
+        GivenPassword: {
+            /** New */
+            new: string;
+        };
+        /**
+         * GivenText
+         * @description A text to be checked or handed in.
+         */
+        GivenText: {
+            /** Source */
+            source: string;
+        };
+        /**
+         * GivingBack
+         * @description To whom marks and findings are given back: to everybody, or to one student; or that they are taken back.
+         */
+        GivingBack: {
+            /** Student Id */
+            student_id?: number | null;
+            /**
+             * Back
+             * @default true
+             */
+            back?: boolean;
+        };
+        /**
+         * GroupView
+         * @description A group of findings with one idea: what to teach next.
+         */
+        GroupView: {
+            /** Key */
+            key: string;
+            /** Slip */
+            slip: string;
+            /** Title */
+            title: string;
+            /**
+             * Confidence
+             * @enum {string}
+             */
+            confidence: "shown" | "likely" | "open";
+            /** Submission Ids */
+            submission_ids: number[];
+            /** Marks Lost */
+            marks_lost: number;
+            /** Excerpt */
+            excerpt: string | null;
+            /** Variants */
+            variants: components["schemas"]["VariantView"][];
+            /** Pointer */
+            pointer: string;
+            typical: components["schemas"]["Typical"] | null;
+            /** Withdrawn */
+            withdrawn: boolean;
+            follow_up: components["schemas"]["FollowUpView"] | null;
+        };
+        /**
+         * GuessOf
+         * @description What is expected of a scenario: values by name.
+         */
+        GuessOf: {
+            /** Guesses */
+            guesses: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * Guesses
+         * @description What is predicted, by name.
+         */
+        Guesses: {
+            /** Guesses */
+            guesses: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * HandedIn
+         * @description What became of files that were handed in; the doubtful ones wait for an answer.
+         */
+        HandedIn: {
+            /** Handed In */
+            handed_in: number;
+            /** Doubtful */
+            doubtful: components["schemas"]["DoubtView"][];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOut"][];
+            /** Students */
+            students: string[];
+        };
+        /**
+         * HandedInAtDesk
+         * @description A text was handed in.
+         */
+        HandedInAtDesk: {
+            /** Submission Id */
+            submission_id: number;
+            /** Late */
+            late: boolean;
+        };
+        /**
+         * HandedInCheck
+         * @description A check of a visible scenario.
+         */
+        HandedInCheck: {
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "held" | "broken" | "not reached";
+            /** Because */
+            because: string;
+        };
+        /**
+         * HandedInFinding
+         * @description What was found in a try that was given back, as far as it is told by now.
+         */
+        HandedInFinding: {
+            /** Marks Lost */
+            marks_lost: number;
+            /** Scenarios */
+            scenarios: string[];
+            /** Scenario */
+            scenario: number | null;
+            /** Frame */
+            frame: number | null;
+            /** Nudge */
+            nudge: string;
+            /** Happened */
+            happened: string[];
+            /** Title */
+            title: string | null;
+            /** Pointer */
+            pointer: string | null;
+            /** Lines */
+            lines: components["schemas"]["SheetLineView"][];
+            /** Fix */
+            fix: components["schemas"]["ChangedLine"][] | null;
+            /** Certain */
+            certain: boolean;
+        };
+        /**
+         * HandedInScenario
+         * @description A scenario; of a hidden one only the marks.
+         */
+        HandedInScenario: {
+            /** Name */
+            name: string;
+            /** Marks */
+            marks: number;
+            /** Out Of */
+            out_of: number;
+            /** Checks */
+            checks: components["schemas"]["HandedInCheck"][];
+        };
+        /**
+         * Id
+         * @description The number of what was made.
+         */
+        Id: {
+            /** Id */
+            id: number;
+        };
+        /**
+         * IdeaNow
+         * @description A finding that students have now.
+         */
+        IdeaNow: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Students */
+            students: number;
+            /** Mended */
+            mended: number;
+        };
+        /**
+         * IdeaOverTime
+         * @description A finding and how many students had it in each round.
+         */
+        IdeaOverTime: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Students */
+            students: number[];
+        };
+        /**
+         * InputView
+         * @description Something that the player does; `what` is the key, piece, choice, text or fact.
+         */
+        InputView: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "press" | "hold" | "click" | "pick" | "answer" | "type" | "set";
+            /** Frame */
+            frame: number;
+            /** What */
+            what: string;
+            /** Value */
+            value: unknown;
+            /** Up */
+            up: number;
+            /** Until */
+            until: string | null;
+        };
+        /**
+         * ItemView
+         * @description A check of an exercise: how many held it, and how well it tells apart who did well otherwise.
+         */
+        ItemView: {
+            /** Scenario */
+            scenario: string;
+            /** Expect */
+            expect: string;
+            /** Held */
+            held: number;
+            /** Apart */
+            apart: number | null;
+            /** Scripts */
+            scripts: number;
+            /** Tells Nothing */
+            tells_nothing: boolean;
+        };
+        /**
+         * KeepText
+         * @description A text to be kept, and which change of it one had.
+         */
+        KeepText: {
+            /** Source */
+            source: string;
+            /** At */
+            at: number;
+        };
+        /**
+         * KeptText
+         * @description A text was kept; `problems` are what of it cannot be read.
+         */
+        KeptText: {
+            /** At */
+            at: number;
+            /** Problems */
+            problems: components["schemas"]["ProblemReport"][];
+        };
+        /**
+         * KeptView
+         * @description A game by hand that was kept.
+         */
+        KeptView: {
+            /** Id */
+            id: number;
+            /** Version Id */
+            version_id: number;
+            /** Title */
+            title: string;
+            /** Source */
+            source: string;
+        };
+        /**
+         * LedgerCell
+         * @description What a student earned in a round: the teacher's own marks count where there are some.
+         */
+        LedgerCell: {
+            /** Round Id */
+            round_id: number;
+            /** Submission Id */
+            submission_id: number | null;
+            /** Marks */
+            marks: number | null;
+            /** Own Marks */
+            own_marks: number | null;
+            /** Out Of */
+            out_of: number | null;
+            /** Late */
+            late: boolean;
+            /** Excused */
+            excused: boolean;
+            /** By Concept */
+            by_concept: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
+        };
+        /**
+         * LedgerRound
+         * @description A round as a column.
+         */
+        LedgerRound: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** Out Of */
+            out_of: number;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+        };
+        /**
+         * LedgerStudent
+         * @description A student as a row, with a cell for each round.
+         */
+        LedgerStudent: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Left */
+            left: boolean;
+            /** Cells */
+            cells: components["schemas"]["LedgerCell"][];
+        };
+        /**
+         * LedgerView
+         * @description A class over the term.
+         */
+        LedgerView: {
+            /** Class Id */
+            class_id: number;
+            /** Class Name */
+            class_name: string;
+            /** Rounds */
+            rounds: components["schemas"]["LedgerRound"][];
+            /** Students */
+            students: components["schemas"]["LedgerStudent"][];
+            /** Concepts */
+            concepts: components["schemas"]["ConceptOverTime"][];
+            /** Ideas */
+            ideas: components["schemas"]["IdeaOverTime"][];
+            /** Weakest */
+            weakest: string | null;
+            /** Next */
+            next: components["schemas"]["NextExercise"][];
+        };
+        /**
+         * LeftOut
+         * @description A file that cannot be handed in, and why.
+         */
+        LeftOut: {
+            /** File */
+            file: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * LikeView
+         * @description Two scripts to ask about.
+         */
+        LikeView: {
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /** Share */
+            share: number;
+            /** First Lines */
+            first_lines: components["schemas"]["SheetLineView"][];
+            /** Second Lines */
+            second_lines: components["schemas"]["SheetLineView"][];
+        };
+        /**
+         * ListRead
+         * @description A school's list as it was read; `done` says whether it was taken over.
+         */
+        ListRead: {
+            /** Classes */
+            classes: components["schemas"]["ListedClass"][];
+            /** Done */
+            done: boolean;
+        };
+        /**
+         * ListedClass
+         * @description A class of a list, and what taking it over would do.
+         */
+        ListedClass: {
+            /** Source Id */
+            source_id: string;
+            /** Title */
+            title: string;
+            /** Class Id */
+            class_id: number | null;
+            /** Chosen */
+            chosen: boolean;
+            /** Students */
+            students: components["schemas"]["ListedStudent"][];
+            /** Leaving */
+            leaving: string[];
+        };
+        /**
+         * ListedStudent
+         * @description A student of a list as they would come in: under which name, and what that changes.
+         */
+        ListedStudent: {
+            /** Source Id */
+            source_id: string;
+            /** Name */
+            name: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "new" | "same" | "linked" | "renamed" | "back";
+            /** Before */
+            before: string | null;
+            /** Clash */
+            clash: string | null;
+        };
+        /**
+         * LogView
+         * @description A line of the log: it counts for nothing.
+         */
+        LogView: {
+            /** Frame */
+            frame: number;
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Me
+         * @description Who is signed in, and what the page for signing in must know.
+         */
+        Me: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "nobody" | "student" | "teacher" | "owner";
+            /** Name */
+            name: string;
+            /** Class Name */
+            class_name: string | null;
+            /** Demo */
+            demo: boolean;
+            /** First */
+            first: boolean;
+        };
+        /**
+         * MessageView
+         * @description A message and the handlers that heard it.
+         */
+        MessageView: {
+            /** Frame */
+            frame: number;
+            /** Text */
+            text: string;
+            /** Heard By */
+            heard_by: string[];
+        };
+        /**
+         * MissedView
+         * @description Something that came to nothing, and why.
+         */
+        MissedView: {
+            /** Frame */
+            frame: number;
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * Neighbour
+         * @description The student before or after, in the order of the Round.
+         */
+        Neighbour: {
+            /** Submission Id */
+            submission_id: number;
+            /** Student */
+            student: string;
+        };
+        /**
+         * NewClass
+         * @description A class to make.
+         */
+        NewClass: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * NewFollowUp
+         * @description For which group of findings a follow-up is made.
+         */
+        NewFollowUp: {
+            /** Key */
+            key: string;
+        };
+        /**
+         * NewPassword
+         * @description A password in the place of another one.
+         */
+        NewPassword: {
+            /** Old */
+            old: string;
+            /** New */
+            new: string;
+        };
+        /**
+         * NewRound
+         * @description A class and an exercise to open a round for.
+         */
+        NewRound: {
+            /** Version Id */
+            version_id: number;
+            /** Class Name */
+            class_name: string;
+        };
+        /**
+         * NewStudents
+         * @description Students to add to a class.
+         */
+        NewStudents: {
+            /** Names */
+            names: string[];
+        };
+        /**
+         * NewTeacher
+         * @description A teacher to add.
+         */
+        NewTeacher: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+        };
+        /**
+         * NextExercise
+         * @description An exercise that is for a concept and was not set for the class yet.
+         */
+        NextExercise: {
+            /** Version Id */
+            version_id: number;
+            /** Title */
+            title: string;
+            /** Concept */
+            concept: string;
+        };
+        /**
+         * NoticeView
+         * @description Something to know, and where: a row of a table, or the line of a file. A fault stops everything.
+         */
+        NoticeView: {
+            /** Text */
+            text: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "fault" | "lost" | "odd";
+            /** File */
+            file: string;
+            /** Line */
+            line: number;
+            /** Table */
+            table: string | null;
+            /** Index */
+            index: number | null;
+            /** Scenario */
+            scenario: number | null;
+        };
+        /**
+         * OfferView
+         * @description A choice that was offered (`value`), or taken or withdrawn.
+         */
+        OfferView: {
+            /** Frame */
+            frame: number;
+            /** Label */
+            label: string;
+            /** Value */
+            value: boolean;
+        };
+        /**
+         * Opened
+         * @description The number of a round.
+         */
+        Opened: {
+            /** Id */
+            id: number;
+        };
+        /**
+         * OtherText
+         * @description Another window kept another text meanwhile.
+         */
+        OtherText: {
+            /** Detail */
+            detail: string;
+            text: components["schemas"]["DeskText"];
+        };
+        /**
+         * OverlapView
+         * @description Two pieces that overlapped, from the first to the last frame.
+         */
+        OverlapView: {
+            /** Pair */
+            pair: [
+                string,
+                string
+            ];
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Handled */
+            handled: boolean;
+        };
+        /**
+         * OwnMark
+         * @description A teacher's own mark and comment beside the computed one; no mark takes it back.
+         */
+        OwnMark: {
+            /** Marks */
+            marks?: number | null;
+            /**
+             * Comment
+             * @default
+             */
+            comment?: string;
+        };
+        /**
+         * PartMarks
+         * @description Marks for one concept or task.
+         */
+        PartMarks: {
+            /** Marks */
+            marks: number;
+            /** Out Of */
+            out_of: number;
+        };
+        /**
+         * PartView
+         * @description A part of a test with its value.
+         */
+        PartView: {
+            /** Text */
+            text: string;
+            /** Value */
+            value: unknown;
+        };
+        /**
+         * PartingView
+         * @description Where the run and the reference's part.
+         */
+        PartingView: {
+            /** Frame */
+            frame: number;
+            /** Seconds */
+            seconds: number;
+            /** What */
+            what: string;
+        };
+        /**
+         * PartnerCard
+         * @description The card of who works here, too.
+         */
+        PartnerCard: {
+            /** Card */
+            card: string;
+        };
+        /**
+         * PieceView
+         * @description A piece of the scene as it is set up.
+         */
+        PieceView: {
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Size */
+            size: [
+                number,
+                number
+            ];
+            /** Solid */
+            solid: boolean;
+            /** Zone */
+            zone: boolean;
+            /** Keys */
+            keys: string[];
+        };
+        /**
+         * PlaceView
+         * @description The player came to a place.
+         */
+        PlaceView: {
+            /** Frame */
+            frame: number;
+            /** Place */
+            place: string;
+        };
+        /**
+         * PlayView
+         * @description An exercise to play, with the script to begin with.
+         */
+        PlayView: {
+            /** Version Id */
+            version_id: number;
+            /** Title */
+            title: string;
+            /** Brief */
+            brief: string;
+            /** Script */
+            script: string;
+            /** Starter */
+            starter: string;
+            /** Straight */
+            straight: boolean;
+            scene: components["schemas"]["SceneView"];
+            /** Variables */
+            variables: components["schemas"]["VariableView"][];
+            /** Scenarios */
+            scenarios: components["schemas"]["DeskScenarioName"][];
+        };
+        /**
+         * PredictView
+         * @description What is to be predicted, and the frame that it is about.
+         */
+        PredictView: {
+            /** Names */
+            names: string[];
+            /** Frame */
+            frame: number;
+        };
+        /**
+         * Predicted
+         * @description How many values of a scenario were predicted, and how many of them came out.
+         */
+        Predicted: {
+            /** Scenario */
+            scenario: number;
+            /** Right */
+            right: number;
+            /** Of */
+            of: number;
+        };
+        /**
+         * ProblemReport
+         * @description A place of a text that cannot be accepted.
+         */
+        ProblemReport: {
+            /** Line */
+            line: number;
+            /** Column */
+            column: number;
+            /** Kind */
+            kind: string;
+            /** Message */
+            message: string;
+            /** Instead */
+            instead: string;
+        };
+        /**
+         * ProofView
+         * @description How far a proof has come.
+         */
+        ProofView: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "trying" | "done" | "not playable";
+            /** Planted */
+            planted: number;
+            /** Tried */
+            tried: number;
+            /** Caught */
+            caught: number;
+            /** Same */
+            same: number;
+            /** Through */
+            through: components["schemas"]["ThroughView"][];
+            /** Starter */
+            starter: number;
+            /** Empty */
+            empty: number;
+            /** Out Of */
+            out_of: number;
+            /** Warnings */
+            warnings: string[];
+        };
+        /**
+         * Ready
+         * @description What the server needs: the database, and workers that mark.
+         */
+        Ready: {
+            /** Database */
+            database: boolean;
+            /** Marking */
+            marking: boolean;
+            /** Why Not */
+            why_not: string | null;
+        };
+        /**
+         * ReferenceView
+         * @description What the reference did in the same scenario.
+         */
+        ReferenceView: {
+            /** Samples */
+            samples: {
+                [key: string]: [
+                    number,
+                    unknown
+                ][];
+            };
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "playing" | "won" | "lost";
+            /** Steps */
+            steps: components["schemas"]["StepView"][];
+        };
+        /**
+         * RehearsalView
+         * @description What is said of a draft. `settings` is `exercise.toml` as plain values; nothing where it is not TOML.
+         */
+        RehearsalView: {
+            /** Settings */
+            settings: {
+                [key: string]: unknown;
+            } | null;
+            /** Playable */
+            playable: boolean;
+            /** Notices */
+            notices: components["schemas"]["NoticeView"][];
+            /** Marks */
+            marks: number;
+            /** Out Of */
+            out_of: number;
+            /** Scenarios */
+            scenarios: components["schemas"]["DraftScenario"][];
+            /** Concepts */
+            concepts: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * RemoveRow
+         * @description Takes one row away.
+         */
+        RemoveRow: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove";
+            /**
+             * Table
+             * @enum {string}
+             */
+            table: "piece" | "spawner" | "fact" | "variable" | "task" | "craft" | "scenario" | "input" | "check" | "case";
+            /** Index */
+            index: number;
+            /** Scenario */
+            scenario?: number | null;
+        };
+        /**
+         * ReplaceRow
+         * @description Puts other keys in the place of all that a row has: a check becomes one of another kind.
+         */
+        ReplaceRow: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "replace";
+            /**
+             * Table
+             * @enum {string}
+             */
+            table: "piece" | "spawner" | "fact" | "variable" | "task" | "craft" | "scenario" | "input" | "check" | "case";
+            /** Index */
+            index: number;
+            /** Row */
+            row: {
+                [key: string]: unknown;
+            };
+            /** Scenario */
+            scenario?: number | null;
+        };
+        /**
+         * Reply
+         * @description What a student answers, in one line.
+         */
+        Reply: {
+            /** Reply */
+            reply: string;
+        };
+        /**
+         * RoundSummary
+         * @description A round as the Bench lists it. `spread` are the marks of all scripts, rising.
+         */
+        RoundSummary: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** Version Number */
+            version_number: number;
+            /** Class Name */
+            class_name: string;
+            /** Out Of */
+            out_of: number;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            /** Scripts */
+            scripts: number;
+            /** Marked */
+            marked: number;
+            /** Mean */
+            mean: number | null;
+            /** Spread */
+            spread: number[];
+        };
+        /**
+         * RoundView
+         * @description The Round. `seconds` is how long the marking took, once it is done.
+         */
+        RoundView: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** Version Number */
+            version_number: number;
+            /** Newest */
+            newest: number;
+            /** Changed */
+            changed: components["schemas"]["ChangedMarks"][];
+            /** Class Id */
+            class_id: number;
+            /** Class Name */
+            class_name: string;
+            /** Out Of */
+            out_of: number;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            /** Opens At */
+            opens_at: string | null;
+            /** Due At */
+            due_at: string | null;
+            /** Closes At */
+            closes_at: string | null;
+            /** Shows Hidden */
+            shows_hidden: boolean;
+            /** Watches */
+            watches: boolean;
+            /** Levels */
+            levels: string[];
+            /** At Level */
+            at_level: components["schemas"]["AtLevel"][];
+            /** Given Back At */
+            given_back_at: string | null;
+            /** Without */
+            without: components["schemas"]["WithoutTry"][];
+            /** Trials */
+            trials: number;
+            /** Game Seconds */
+            game_seconds: number;
+            /** Done */
+            done: number;
+            /** Marking Trouble */
+            marking_trouble: string | null;
+            /** Seconds */
+            seconds: number | null;
+            /** Scenarios */
+            scenarios: components["schemas"]["ScenarioHead"][];
+            /** Students */
+            students: components["schemas"]["StudentRow"][];
+            /** Groups */
+            groups: components["schemas"]["GroupView"][];
+            /** By Concept */
+            by_concept: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
+            /** By Task */
+            by_task: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
+        };
+        /**
+         * ScenarioHead
+         * @description A scenario and its checks.
+         */
+        ScenarioHead: {
+            /** Name */
+            name: string;
+            /** Visible */
+            visible: boolean;
+            /** Checks */
+            checks: components["schemas"]["CheckHead"][];
+            /** Trials */
+            trials: string[];
+        };
+        /**
+         * SceneView
+         * @description The scene of a trial, in squares; `kinds` says what a piece is like that comes later.
+         */
+        SceneView: {
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Background */
+            background: string | null;
+            /** Places */
+            places: string[];
+            /** Pieces */
+            pieces: components["schemas"]["PieceView"][];
+            /** Kinds */
+            kinds: components["schemas"]["PieceView"][];
+            /** Facts */
+            facts: components["schemas"]["FactView"][];
+            /** Own Looks */
+            own_looks: string[];
+        };
+        /**
+         * SetDraft
+         * @description The class for which a round is opened.
+         */
+        SetDraft: {
+            /** Class Name */
+            class_name: string;
+        };
+        /**
+         * SetInputs
+         * @description What the player does in a scenario, all of it; what is left as it was keeps its layout.
+         */
+        SetInputs: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "inputs";
+            /** Scenario */
+            scenario: number;
+            /** Inputs */
+            inputs: {
+                [key: string]: unknown;
+            }[];
+            /** Seconds */
+            seconds?: number | null;
+        };
+        /**
+         * SetKeys
+         * @description Sets keys of the exercise itself, or (`of = "scene"`) of its scene; nothing takes a key away.
+         */
+        SetKeys: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set";
+            /** Keys */
+            keys: {
+                [key: string]: unknown;
+            };
+            /**
+             * Of
+             * @default exercise
+             * @enum {string}
+             */
+            of?: "exercise" | "scene" | "help";
+        };
+        /**
+         * Several
+         * @description Changes that belong together: undone with one step.
+         */
+        Several: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "several";
+            /** Changes */
+            changes: (components["schemas"]["SetKeys"] | components["schemas"]["AddRow"] | components["schemas"]["ChangeRow"] | components["schemas"]["RemoveRow"] | components["schemas"]["ReplaceRow"] | components["schemas"]["SetInputs"] | components["schemas"]["CopyPiece"] | components["schemas"]["WriteText"] | components["schemas"]["DropFile"])[];
+        };
+        /**
+         * SharedWith
+         * @description A teacher by name.
+         */
+        SharedWith: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * SheetLine
+         * @description A line of the typical script on a sheet; `about` are those that the finding is about.
+         */
+        SheetLine: {
+            /** Number */
+            number: number;
+            /** Text */
+            text: string;
+            /** About */
+            about: boolean;
+        };
+        /**
+         * SheetLineView
+         * @description A line of a script; `about` are those that the finding is about.
+         */
+        SheetLineView: {
+            /** Number */
+            number: number;
+            /** Text */
+            text: string;
+            /** About */
+            about: boolean;
+        };
+        /**
+         * SheetView
+         * @description A group of findings for the projector or the printer: no names.
+         */
+        SheetView: {
+            /** Title */
+            title: string;
+            /** Exercise */
+            exercise: string;
+            /** Scripts */
+            scripts: number;
+            /** Of */
+            of: number;
+            /** Marks Lost */
+            marks_lost: number;
+            /** Question */
+            question: string;
+            /** Pointer */
+            pointer: string;
+            /** Happened */
+            happened: string[];
+            /** Note */
+            note: string;
+            /** Lines */
+            lines: components["schemas"]["SheetLine"][];
+            typical: components["schemas"]["Typical"] | null;
+        };
+        /**
+         * ShownView
+         * @description A value put on the scoreboard.
+         */
+        ShownView: {
+            /** Frame */
+            frame: number;
+            /** Line */
+            line: number;
+            /** Label */
+            label: string;
+            /** Value */
+            value: unknown;
+            /** At */
+            at: [
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * SmallStrip
+         * @description `line` has the frames in which a value changed, with its height: the number itself, else its turn.
+         */
+        SmallStrip: {
+            /** Name */
+            name: string;
+            /** Last */
+            last: number;
+            /** Line */
+            line: [
+                number,
+                number
+            ][];
+            /** Pins */
+            pins: [
+                number,
+                "held" | "broken" | "not reached"
+            ][];
+        };
+        /**
+         * Sorry
+         * @description An error: what went wrong, in a sentence that says what would be right.
+         */
+        Sorry: {
+            /** Detail */
+            detail: string;
+        };
+        /**
+         * SoundView
+         * @description A sound.
+         */
+        SoundView: {
+            /** Frame */
+            frame: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Standing
+         * @description What is different for one student: excused, or a later date.
+         */
+        Standing: {
+            /**
+             * Excused
+             * @default false
+             */
+            excused?: boolean;
+            /** Due At */
+            due_at?: string | null;
+        };
+        /**
+         * StepDraft
+         * @description Undo (-1) or redo (1), from the step that is looked at.
+         */
+        StepDraft: {
+            /** At */
+            at: number;
+            /**
+             * By
+             * @enum {integer}
+             */
+            by: -1 | 1;
+            /**
+             * Scenario
+             * @default 0
+             */
+            scenario?: number;
+        };
+        /**
+         * StepOf
+         * @description A step of help that is asked for.
+         */
+        StepOf: {
+            /** Index */
+            index: number;
+            /** Step */
+            step: number;
+        };
+        /**
+         * StepView
+         * @description Something that a straight script did: what it asked, was answered, told, or which variable became what.
+         */
+        StepView: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "asked" | "answered" | "told" | "changed";
+            /** Frame */
+            frame: number;
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Value */
+            value: unknown;
+        };
+        /**
+         * StopView
+         * @description Why a trial ended early.
+         */
+        StopView: {
+            /** Frame */
+            frame: number;
+            /** Line */
+            line: number;
+            /** Handler */
+            handler: string | null;
+            /** Kind */
+            kind: string;
+            /** Message */
+            message: string;
+            /** Plain */
+            plain: string;
+        };
+        /**
+         * StoryView
+         * @description A line of the story.
+         */
+        StoryView: {
+            /** Frame */
+            frame: number;
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * StuckView
+         * @description Why somebody counts as stuck, and since when.
+         */
+        StuckView: {
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "same" | "quiet";
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** Tries */
+            tries: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * StudentIn
+         * @description A student at the door.
+         */
+        StudentIn: {
+            /** Class Word */
+            class_word: string;
+            /** Card */
+            card: string;
+        };
+        /**
+         * StudentLine
+         * @description A student of a class.
+         */
+        StudentLine: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Has Card */
+            has_card: boolean;
+            /** Card Made At */
+            card_made_at: string | null;
+            /** Left At */
+            left_at: string | null;
+            /** Level */
+            level: ("supported" | "core" | "stretch") | null;
+            /** Tries */
+            tries: number;
+        };
+        /**
+         * StudentRow
+         * @description A student's last try in a round; `verdicts` has a list a scenario, empty where nothing ran.
+         */
+        StudentRow: {
+            /** Submission Id */
+            submission_id: number;
+            /** Student Id */
+            student_id: number;
+            /** Late */
+            late: boolean;
+            /** With Name */
+            with_name: string | null;
+            /** Given Back */
+            given_back: boolean;
+            /** Reply */
+            reply: string;
+            /** Student */
+            student: string;
+            /** Number */
+            number: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "waiting" | "marked" | "unreadable" | "stopped" | "unmarked";
+            /** Marks */
+            marks: number | null;
+            fault: components["schemas"]["Fault"] | null;
+            /** Own Marks */
+            own_marks: number | null;
+            /** Out Of */
+            out_of: number;
+            /** Verdicts */
+            verdicts: ("held" | "broken" | "not reached")[][];
+            /** Craft */
+            craft: components["schemas"]["CraftReport"][];
+            /** First */
+            first: string | null;
+            /** Groups */
+            groups: string[];
+            /** Predicted */
+            predicted: components["schemas"]["Predicted"][];
+        };
+        /**
+         * SubmissionView
+         * @description A try with its text and what was found, for the Trial screen.
+         */
+        SubmissionView: {
+            /** Id */
+            id: number;
+            /** Round Id */
+            round_id: number;
+            /** Title */
+            title: string;
+            /** Class Name */
+            class_name: string;
+            /** Student */
+            student: string;
+            /** Number */
+            number: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "waiting" | "marked" | "unreadable" | "stopped" | "unmarked";
+            fault: components["schemas"]["Fault"] | null;
+            /** Marks */
+            marks: number | null;
+            /** Out Of */
+            out_of: number;
+            /** Source */
+            source: string;
+            /** Problems */
+            problems: components["schemas"]["ProblemReport"][];
+            /** Verdicts */
+            verdicts: ("held" | "broken" | "not reached")[][];
+            /** Craft */
+            craft: components["schemas"]["CraftReport"][];
+            /** By Concept */
+            by_concept: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
+            /** By Task */
+            by_task: {
+                [key: string]: components["schemas"]["PartMarks"];
+            };
+            /** Look At */
+            look_at: number[];
+            /** Shortest */
+            shortest: {
+                [key: string]: string;
+            };
+            /** Own Marks */
+            own_marks: number | null;
+            /** Own Comment */
+            own_comment: string;
+            /** Reply */
+            reply: string;
+            /** With Name */
+            with_name: string | null;
+            /** Own By */
+            own_by: string;
+            /** Own At */
+            own_at: string | null;
+            /** Scenarios */
+            scenarios: components["schemas"]["ScenarioHead"][];
+            /** Findings */
+            findings: components["schemas"]["FindingView"][];
+            /** Advice */
+            advice: string[];
+            previous: components["schemas"]["Neighbour"] | null;
+            next: components["schemas"]["Neighbour"] | null;
+            /** Predictions */
+            predictions: {
+                [key: string]: {
+                    [key: string]: string;
+                };
+            };
+            /** Foretold */
+            foretold: {
+                [key: string]: {
+                    [key: string]: boolean;
+                };
+            };
+            earlier: components["schemas"]["EarlierSubmission"] | null;
+        };
+        /**
+         * SuggestionView
+         * @description A check that holds for the reference, in words. `breaks` are the planted slips that it tells.
+         */
+        SuggestionView: {
+            /** Words */
+            words: string;
+            /** Check */
+            check: {
+                [key: string]: unknown;
+            };
+            /** Breaks */
+            breaks: number;
+        };
+        /**
+         * TeacherIn
+         * @description A teacher at the door.
+         */
+        TeacherIn: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+        };
+        /**
+         * TeacherLine
+         * @description A teacher in the list; how many classes they have is for the owner only.
+         */
+        TeacherLine: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Owner */
+            owner: boolean;
+            /** Classes */
+            classes: number | null;
+            /** You */
+            you: boolean;
+        };
+        /**
+         * TestView
+         * @description A test that was answered.
+         */
+        TestView: {
+            /** Frame */
+            frame: number;
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Parts */
+            parts: components["schemas"]["PartView"][];
+            /** Answer */
+            answer: boolean;
+        };
+        /**
+         * TextToCheck
+         * @description A text that a teacher checks.
+         */
+        TextToCheck: {
+            /** Source */
+            source: string;
+            /**
+             * Explained
+             * @default false
+             */
+            explained?: boolean;
+        };
+        /**
+         * TextToPlay
+         * @description A text that a teacher looks at in a scenario, with what is on show besides the listed variables.
+         */
+        TextToPlay: {
+            /** Source */
+            source: string;
+            /** Scenario */
+            scenario: number;
+            /** Show */
+            show?: string[];
+        };
+        /**
+         * ThroughView
+         * @description A planted slip that gets through: what it changes, and the scenario that would catch it.
+         */
+        ThroughView: {
+            /** Number */
+            number: number;
+            /** Slip */
+            slip: string;
+            /** Line */
+            line: number;
+            /** Before */
+            before: string;
+            /** After */
+            after: string;
+            /** Expect */
+            expect: string;
+            /** Row */
+            row: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * Times
+         * @description When a round opens, from when on one is late, when it closes; nothing means never.
+         */
+        Times: {
+            /** Opens At */
+            opens_at?: string | null;
+            /** Due At */
+            due_at?: string | null;
+            /** Closes At */
+            closes_at?: string | null;
+            /**
+             * Shows Hidden
+             * @default false
+             */
+            shows_hidden?: boolean;
+            /**
+             * Watches
+             * @default true
+             */
+            watches?: boolean;
+        };
+        /**
+         * TraceView
+         * @description The whole trace of a trial; reading is frame -1.
+         */
+        TraceView: {
+            /** Frames */
+            frames: number;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "playing" | "won" | "lost";
+            stopped: components["schemas"]["StopView"] | null;
+            /** Story */
+            story: components["schemas"]["StoryView"][];
+            /** Log */
+            log: components["schemas"]["LogView"][];
+            /** Changes */
+            changes: components["schemas"]["ChangeView"][];
+            /** Tests */
+            tests: components["schemas"]["TestView"][];
+            /** Events */
+            events: components["schemas"]["EventView"][];
+            /** Messages */
+            messages: components["schemas"]["MessageView"][];
+            /** Board */
+            board: components["schemas"]["WrittenView"][];
+            /** Offers */
+            offers: components["schemas"]["OfferView"][];
+            /** Sounds */
+            sounds: components["schemas"]["SoundView"][];
+            /** Pieces */
+            pieces: {
+                [key: string]: {
+                    [key: string]: [
+                        number,
+                        unknown
+                    ][];
+                };
+            };
+            /** Lines */
+            lines: {
+                [key: string]: [
+                    number,
+                    number,
+                    number
+                ][];
+            };
+            /** Thinned */
+            thinned: string[];
+            /** Final */
+            final: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * TrialView
+         * @description One trial with everything that the Trial screen shows.
+         */
+        TrialView: {
+            /** Scenario */
+            scenario: string;
+            /** Trial */
+            trial: number;
+            /** Trials */
+            trials: string[];
+            /** Visible */
+            visible: boolean;
+            /** Version Id */
+            version_id: number;
+            /** Last Frame */
+            last_frame: number;
+            /** Seed */
+            seed: number;
+            /** Luck */
+            luck: unknown;
+            /** Arrange */
+            arrange: string[];
+            /** Variables */
+            variables: components["schemas"]["VariableView"][];
+            /** Inputs */
+            inputs: components["schemas"]["InputView"][];
+            /** Checks */
+            checks: components["schemas"]["VerdictView"][];
+            trace: components["schemas"]["TraceView"] | null;
+            asides: components["schemas"]["AsidesView"] | null;
+            /** Samples */
+            samples: {
+                [key: string]: [
+                    number,
+                    unknown
+                ][];
+            };
+            /** Overlaps */
+            overlaps: components["schemas"]["OverlapView"][];
+            /** Straight */
+            straight: boolean;
+            /** Steps */
+            steps: components["schemas"]["StepView"][];
+            reference: components["schemas"]["ReferenceView"] | null;
+            parting: components["schemas"]["PartingView"] | null;
+            scene: components["schemas"]["SceneView"];
+            /** Toml */
+            toml: string;
+            predict: components["schemas"]["PredictView"] | null;
+        };
+        /**
+         * TriedChange
+         * @description A script with a finding's fix in it, marked again.
+         */
+        TriedChange: {
+            /** Marks Before */
+            marks_before: number;
+            /** Marks */
+            marks: number;
+            /** Out Of */
+            out_of: number;
+            /** Checks */
+            checks: components["schemas"]["Turned"][];
+            /** Source */
+            source: string;
+        };
+        /**
+         * Turned
+         * @description A check with another verdict than before.
+         */
+        Turned: {
+            /** Scenario */
+            scenario: string;
+            /** Expect */
+            expect: string;
+            /**
+             * Before
+             * @enum {string}
+             */
+            before: "held" | "broken" | "not reached";
+            /**
+             * After
+             * @enum {string}
+             */
+            after: "held" | "broken" | "not reached";
+        };
+        /**
+         * Typical
+         * @description Where a group's typical trial opens.
+         */
+        Typical: {
+            /** Submission Id */
+            submission_id: number;
+            /** Scenario */
+            scenario: number;
+            /** Trial */
+            trial: number;
+            /** Frame */
+            frame: number | null;
+        };
+        /**
+         * Up
+         * @description The server answers.
+         */
+        Up: {
+            /** Up */
+            up: boolean;
+        };
+        /**
+         * VariableView
+         * @description A listed variable.
+         */
+        VariableView: {
+            /** Name */
+            name: string;
+            /** Meaning */
+            meaning: string;
+            /** Label */
+            label: string | null;
+        };
+        /**
+         * VariantView
+         * @description One way in which an idea went wrong: a line, and how many scripts have it.
+         */
+        VariantView: {
+            /** Excerpt */
+            excerpt: string;
+            /** Scripts */
+            scripts: number;
+        };
+        /**
+         * VerdictView
+         * @description A check with its verdict. `values` are those of every part at `frame`.
+         */
+        VerdictView: {
+            /** Expect */
+            expect: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "at" | "after" | "by" | "always" | "never" | "each" | "same" | "unchanged" | "end" | "apart" | "case";
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "held" | "broken" | "not reached";
+            /** Marks */
+            marks: number;
+            /** Out Of */
+            out_of: number;
+            /** Frame */
+            frame: number | null;
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+            /** Reason */
+            reason: string | null;
+            /** Concept */
+            concept: string | null;
+            /** Because */
+            because: string;
+            /** Span */
+            span: [
+                number,
+                number
+            ];
+            /** Index */
+            index: number;
+            /** About */
+            about: string[];
+            event: components["schemas"]["EventWords"] | null;
+        };
+        /**
+         * Waiting
+         * @description How many texts wait to be marked.
+         */
+        Waiting: {
+            /** Waiting */
+            waiting: number;
+        };
+        /**
+         * Wants
+         * @description Whether one wants the teacher's help.
+         */
+        Wants: {
+            /** Wants */
+            wants: boolean;
+        };
+        /**
+         * WayView
+         * @description The keys of the scenario that plays another one in many ways.
+         */
+        WayView: {
+            /** Row */
+            row: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * WhichCards
+         * @description Whose cards are made; of everybody who has none where nobody is named.
+         */
+        WhichCards: {
+            /** Student Ids */
+            student_ids?: number[] | null;
+        };
+        /**
+         * Withdrawal
+         * @description A finding to withdraw or put back: for the student of a try, or for everybody where there is none.
+         */
+        Withdrawal: {
+            /** Key */
+            key: string;
+            /** Submission Id */
+            submission_id?: number | null;
+            /** Withdrawn */
+            withdrawn: boolean;
+        };
+        /**
+         * WithoutTry
+         * @description A student of a round who has handed in nothing yet.
+         */
+        WithoutTry: {
+            /** Student Id */
+            student_id: number;
+            /** Student */
+            student: string;
+            /** Excused */
+            excused: boolean;
+            /** Due At */
+            due_at: string | null;
+            /** Seen */
+            seen: boolean;
+        };
+        /**
+         * WorkView
+         * @description A round while a class works on it. Nothing here is a mark.
+         */
+        WorkView: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** Class Name */
+            class_name: string;
+            /** Out Of */
+            out_of: number;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Minutes */
+            minutes: number;
+            /** Watches */
+            watches: boolean;
+            /** Students */
+            students: components["schemas"]["AtWork"][];
+            /** Ideas */
+            ideas: components["schemas"]["IdeaNow"][];
+        };
+        /**
+         * WriteText
+         * @description The text of a file: the reference, the starter, the brief, or a companion.
+         */
+        WriteText: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "write";
+            /** File */
+            file: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * WrittenView
+         * @description A value that was written on the scoreboard.
+         */
+        WrittenView: {
+            /** Frame */
+            frame: number;
+            /** Label */
+            label: string;
+            /** Value */
+            value: unknown;
+        };
+        /**
+         * Began
+         * @description A game began; what is there is new.
+         */
+        Began: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "began";
+            /** Source */
+            source: string;
+            /** Names */
+            names: string[];
+            /** Seed */
+            seed: number;
+            news: components["schemas"]["News"];
+        };
+        /**
+         * Begin
+         * @description Begins again with a script.
+         */
+        Begin: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "begin";
+            /** Source */
+            source: string;
+            /**
+             * Seed
+             * @default null
+             */
+            seed?: number | null;
+            /**
+             * Luck
+             * @default null
+             */
+            luck?: ("lowest" | "highest") | (number | string)[] | null;
+            /**
+             * Scenario
+             * @default null
+             */
+            scenario?: number | null;
+            /**
+             * Frame
+             * @default -1
+             */
+            frame?: number;
+            /**
+             * Again
+             * @default false
+             */
+            again?: boolean;
+            /**
+             * Put
+             * @default []
+             */
+            put?: string[];
+        };
+        /**
+         * BoardEntry
+         * @description A value on the scoreboard; `at` is its place on the scene.
+         */
+        BoardEntry: {
+            /** Label */
+            label: string;
+            /** Value */
+            value: unknown;
+            /** At */
+            at: [
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * Changed
+         * @description The file on disk is another one now.
+         */
+        Changed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "changed";
+            /** Source */
+            source: string;
+        };
+        /**
+         * Did
+         * @description What the player did.
+         */
+        Did: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "did";
+            /** Inputs */
+            inputs: (components["schemas"]["KeyMoved"] | components["schemas"]["PlayerDid"])[];
+        };
+        /**
+         * DidView
+         * @description What the player did, with its number in the game; one that was told comes again once its key is up.
+         */
+        DidView: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "press" | "hold" | "click" | "pick" | "answer" | "type" | "set";
+            /** Frame */
+            frame: number;
+            /** What */
+            what: string;
+            /** Value */
+            value: unknown;
+            /** Up */
+            up: number;
+            /** Until */
+            until: string | null;
+            /** Index */
+            index: number;
+        };
+        /**
+         * Ended
+         * @description No game runs any more, and why.
+         */
+        Ended: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "ended";
+            /** Why */
+            why: string;
+        };
+        /**
+         * Frame
+         * @description The next frame.
+         */
+        Frame: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "frame";
+            news: components["schemas"]["News"];
+        };
+        /**
+         * Keep
+         * @description Keeps what was played as a trial.
+         */
+        Keep: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "keep";
+        };
+        /**
+         * Kept
+         * @description What was played is kept under this number; in the workshop, here it is.
+         */
+        Kept: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "kept";
+            /** Id */
+            id: number;
+            /**
+             * Scenario
+             * @default null
+             */
+            scenario?: {
+                [key: string]: unknown;
+            } | null;
+        };
+        /**
+         * KeyMoved
+         * @description A key went down or came up.
+         */
+        KeyMoved: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "down" | "up";
+            /** Key */
+            key: string;
+        };
+        /**
+         * Look
+         * @description Asks for the game so far as a trial.
+         */
+        Look: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "look";
+        };
+        /**
+         * Looked
+         * @description The game so far as a trial.
+         */
+        Looked: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "looked";
+            trial: components["schemas"]["TrialView"];
+        };
+        /**
+         * News
+         * @description What is new in a frame; what is missing is as before. A piece that is null is not there.
+         */
+        News: {
+            /** Frame */
+            frame: number;
+            /**
+             * Pieces
+             * @default {}
+             */
+            pieces?: {
+                [key: string]: [
+                    string,
+                    number,
+                    number,
+                    string,
+                    number,
+                    number,
+                    number,
+                    string | null
+                ] | null;
+            };
+            /**
+             * Outcome
+             * @default null
+             */
+            outcome?: string | null;
+            /**
+             * Board
+             * @default null
+             */
+            board?: components["schemas"]["BoardEntry"][] | null;
+            /**
+             * Offers
+             * @default null
+             */
+            offers?: string[] | null;
+            /**
+             * Questions
+             * @default null
+             */
+            questions?: string[] | null;
+            /**
+             * Place
+             * @default null
+             */
+            place?: string | null;
+            /**
+             * Facts
+             * @default null
+             */
+            facts?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Values
+             * @default null
+             */
+            values?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Story
+             * @default []
+             */
+            story?: components["schemas"]["StoryView"][];
+            /**
+             * Sounds
+             * @default []
+             */
+            sounds?: string[];
+            /**
+             * Inputs
+             * @default []
+             */
+            inputs?: components["schemas"]["DidView"][];
+            /**
+             * Messages
+             * @default []
+             */
+            messages?: components["schemas"]["MessageView"][];
+            /**
+             * Events
+             * @default []
+             */
+            events?: components["schemas"]["EventView"][];
+            /**
+             * Overlaps
+             * @default []
+             */
+            overlaps?: components["schemas"]["OverlapView"][];
+            /** @default null */
+            stopped?: components["schemas"]["StopView"] | null;
+            /**
+             * Over
+             * @default null
+             */
+            over?: boolean | null;
+        };
+        /**
+         * Pace
+         * @description How fast the game runs: 0 holds it.
+         */
+        Pace: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "pace";
+            /** Speed */
+            speed: number;
+        };
+        /**
+         * PlayerDid
+         * @description A click (on a piece by name, or at a place), a choice, an answer, words, or a dial that was turned.
+         */
+        PlayerDid: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "click" | "pick" | "answer" | "type" | "set";
+            /**
+             * What
+             * @default
+             */
+            what?: string;
+            /**
+             * Value
+             * @default null
+             */
+            value?: boolean | number | string | [
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * Refused
+         * @description What was asked for cannot be, and why. The game is as it was.
+         */
+        Refused: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "refused";
+            /** Why */
+            why: string;
+        };
+        /**
+         * Show
+         * @description Puts things on show besides the listed variables, instead of those before.
+         */
+        Show: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "show";
+            /** Names */
+            names: string[];
+        };
+        /**
+         * Unread
+         * @description The script cannot be read, so no game began.
+         */
+        Unread: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            say: "unread";
+            /** Problems */
+            problems: components["schemas"]["ProblemReport"][];
+        };
+        /**
+         * LiveMessages
+         * @description Both directions, for the description.
+         */
+        LiveMessages: {
+            /** Heard */
+            heard: components["schemas"]["Begin"] | components["schemas"]["Did"] | components["schemas"]["Pace"] | components["schemas"]["Keep"] | components["schemas"]["Show"] | components["schemas"]["Look"];
+            /** Said */
+            said: components["schemas"]["Began"] | components["schemas"]["Frame"] | components["schemas"]["Unread"] | components["schemas"]["Refused"] | components["schemas"]["Looked"] | components["schemas"]["Kept"] | components["schemas"]["Changed"] | components["schemas"]["Ended"];
+        };
     };
-    /**
-     * TrialView
-     * @description One trial with everything that the Trial screen shows.
-     */
-    TrialView: {
-      /** Scenario */
-      scenario: string;
-      /** Trial */
-      trial: number;
-      /** Trials */
-      trials: string[];
-      /** Visible */
-      visible: boolean;
-      /** Version Id */
-      version_id: number;
-      /** Last Frame */
-      last_frame: number;
-      /** Seed */
-      seed: number;
-      /** Luck */
-      luck: unknown;
-      /** Arrange */
-      arrange: string[];
-      /** Variables */
-      variables: components["schemas"]["VariableView"][];
-      /** Inputs */
-      inputs: components["schemas"]["InputView"][];
-      /** Checks */
-      checks: components["schemas"]["VerdictView"][];
-      trace: components["schemas"]["TraceView"] | null;
-      asides: components["schemas"]["AsidesView"] | null;
-      /** Samples */
-      samples: {
-        [key: string]: [number, unknown][];
-      };
-      /** Overlaps */
-      overlaps: components["schemas"]["OverlapView"][];
-      /** Straight */
-      straight: boolean;
-      /** Steps */
-      steps: components["schemas"]["StepView"][];
-      reference: components["schemas"]["ReferenceView"] | null;
-      parting: components["schemas"]["PartingView"] | null;
-      scene: components["schemas"]["SceneView"];
-      /** Toml */
-      toml: string;
-      predict: components["schemas"]["PredictView"] | null;
-    };
-    /**
-     * TriedChange
-     * @description A script with a finding's fix in it, marked again.
-     */
-    TriedChange: {
-      /** Marks Before */
-      marks_before: number;
-      /** Marks */
-      marks: number;
-      /** Out Of */
-      out_of: number;
-      /** Checks */
-      checks: components["schemas"]["Turned"][];
-      /** Source */
-      source: string;
-    };
-    /**
-     * Turned
-     * @description A check with another verdict than before.
-     */
-    Turned: {
-      /** Scenario */
-      scenario: string;
-      /** Expect */
-      expect: string;
-      /**
-       * Before
-       * @enum {string}
-       */
-      before: "held" | "broken" | "not reached";
-      /**
-       * After
-       * @enum {string}
-       */
-      after: "held" | "broken" | "not reached";
-    };
-    /**
-     * Typical
-     * @description Where a group's typical trial opens.
-     */
-    Typical: {
-      /** Submission Id */
-      submission_id: number;
-      /** Scenario */
-      scenario: number;
-      /** Trial */
-      trial: number;
-      /** Frame */
-      frame: number | null;
-    };
-    /**
-     * Up
-     * @description The server answers.
-     */
-    Up: {
-      /** Up */
-      up: boolean;
-    };
-    /**
-     * VariableView
-     * @description A listed variable.
-     */
-    VariableView: {
-      /** Name */
-      name: string;
-      /** Meaning */
-      meaning: string;
-      /** Label */
-      label: string | null;
-    };
-    /**
-     * VariantView
-     * @description One way in which an idea went wrong: a line, and how many scripts have it.
-     */
-    VariantView: {
-      /** Excerpt */
-      excerpt: string;
-      /** Scripts */
-      scripts: number;
-    };
-    /**
-     * VerdictView
-     * @description A check with its verdict. `values` are those of every part at `frame`.
-     */
-    VerdictView: {
-      /** Expect */
-      expect: string;
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: "at" | "after" | "by" | "always" | "never" | "each" | "same" | "unchanged" | "end" | "apart" | "case";
-      /**
-       * Verdict
-       * @enum {string}
-       */
-      verdict: "held" | "broken" | "not reached";
-      /** Marks */
-      marks: number;
-      /** Out Of */
-      out_of: number;
-      /** Frame */
-      frame: number | null;
-      /** Values */
-      values: {
-        [key: string]: unknown;
-      };
-      /** Reason */
-      reason: string | null;
-      /** Concept */
-      concept: string | null;
-      /** Because */
-      because: string;
-      /** Span */
-      span: [number, number];
-      /** Index */
-      index: number;
-      /** About */
-      about: string[];
-      event: components["schemas"]["EventWords"] | null;
-    };
-    /**
-     * Waiting
-     * @description How many texts wait to be marked.
-     */
-    Waiting: {
-      /** Waiting */
-      waiting: number;
-    };
-    /**
-     * Wants
-     * @description Whether one wants the teacher's help.
-     */
-    Wants: {
-      /** Wants */
-      wants: boolean;
-    };
-    /**
-     * WayView
-     * @description The keys of the scenario that plays another one in many ways.
-     */
-    WayView: {
-      /** Row */
-      row: {
-        [key: string]: unknown;
-      };
-    };
-    /**
-     * WhichCards
-     * @description Whose cards are made; of everybody who has none where nobody is named.
-     */
-    WhichCards: {
-      /** Student Ids */
-      student_ids?: number[] | null;
-    };
-    /**
-     * Withdrawal
-     * @description A finding to withdraw or put back: for the student of a try, or for everybody where there is none.
-     */
-    Withdrawal: {
-      /** Key */
-      key: string;
-      /** Submission Id */
-      submission_id?: number | null;
-      /** Withdrawn */
-      withdrawn: boolean;
-    };
-    /**
-     * WithoutTry
-     * @description A student of a round who has handed in nothing yet.
-     */
-    WithoutTry: {
-      /** Student Id */
-      student_id: number;
-      /** Student */
-      student: string;
-      /** Excused */
-      excused: boolean;
-      /** Due At */
-      due_at: string | null;
-      /** Seen */
-      seen: boolean;
-    };
-    /**
-     * WorkView
-     * @description A round while a class works on it. Nothing here is a mark.
-     */
-    WorkView: {
-      /** Id */
-      id: number;
-      /** Title */
-      title: string;
-      /** Class Name */
-      class_name: string;
-      /** Out Of */
-      out_of: number;
-      /**
-       * Now
-       * Format: date-time
-       */
-      now: string;
-      /** Minutes */
-      minutes: number;
-      /** Watches */
-      watches: boolean;
-      /** Students */
-      students: components["schemas"]["AtWork"][];
-      /** Ideas */
-      ideas: components["schemas"]["IdeaNow"][];
-    };
-    /**
-     * WriteText
-     * @description The text of a file: the reference, the starter, the brief, or a companion.
-     */
-    WriteText: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      do: "write";
-      /** File */
-      file: string;
-      /** Text */
-      text: string;
-    };
-    /**
-     * WrittenView
-     * @description A value that was written on the scoreboard.
-     */
-    WrittenView: {
-      /** Frame */
-      frame: number;
-      /** Label */
-      label: string;
-      /** Value */
-      value: unknown;
-    };
-    /**
-     * Began
-     * @description A game began; what is there is new.
-     */
-    Began: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      say: "began";
-      /** Source */
-      source: string;
-      /** Names */
-      names: string[];
-      /** Seed */
-      seed: number;
-      news: components["schemas"]["News"];
-    };
-    /**
-     * Begin
-     * @description Begins again with a script.
-     */
-    Begin: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      say: "begin";
-      /** Source */
-      source: string;
-      /**
-       * Seed
-       * @default null
-       */
-      seed?: number | null;
-      /**
-       * Luck
-       * @default null
-       */
-      luck?: ("lowest" | "highest") | (number | string)[] | null;
-      /**
-       * Scenario
-       * @default null
-       */
-      scenario?: number | null;
-      /**
-       * Frame
-       * @default -1
-       */
-      frame?: number;
-      /**
-       * Again
-       * @default false
-       */
-      again?: boolean;
-      /**
-       * Put
-       * @default []
-       */
-      put?: string[];
-    };
-    /**
-     * BoardEntry
-     * @description A value on the scoreboard; `at` is its place on the scene.
-     */
-    BoardEntry: {
-      /** Label */
-      label: string;
-      /** Value */
-      value: unknown;
-      /** At */
-      at: [number, number] | null;
-    };
-    /**
-     * Changed
-     * @description The file on disk is another one now.
-     */
-    Changed: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      say: "changed";
-      /** Source */
-      source: string;
-    };
-    /**
-     * Did
-     * @description What the player did.
-     */
-    Did: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      say: "did";
-      /** Inputs */
-      inputs: (components["schemas"]["KeyMoved"] | components["schemas"]["PlayerDid"])[];
-    };
-    /**
-     * DidView
-     * @description What the player did, with its number in the game; one that was told comes again once its key is up.
-     */
-    DidView: {
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: "press" | "hold" | "click" | "pick" | "answer" | "type" | "set";
-      /** Frame */
-      frame: number;
-      /** What */
-      what: string;
-      /** Value */
-      value: unknown;
-      /** Up */
-      up: number;
-      /** Until */
-      until: string | null;
-      /** Index */
-      index: number;
-    };
-    /**
-     * Ended
-     * @description No game runs any more, and why.
-     */
-    Ended: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      say: "ended";
-      /** Why */
-      why: string;
-    };
-    /**
-     * Frame
-     * @description The next frame.
-     */
-    Frame: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      say: "frame";
-      news: components["schemas"]["News"];
-    };
-    /**
-     * Keep
-     * @description Keeps what was played as a trial.
-     */
-    Keep: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      say: "keep";
-    };
-    /**
-     * Kept
-     * @description What was played is kept under this number; in the workshop, here it is.
-     */
-    Kept: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      say: "kept";
-      /** Id */
-      id: number;
-      /**
-       * Scenario
-       * @default null
-       */
-      scenario?: {
-        [key: string]: unknown;
-      } | null;
-    };
-    /**
-     * KeyMoved
-     * @description A key went down or came up.
-     */
-    KeyMoved: {
-      /**
-       * Do
-       * @enum {string}
-       */
-      do: "down" | "up";
-      /** Key */
-      key: string;
-    };
-    /**
-     * Look
-     * @description Asks for the game so far as a trial.
-     */
-    Look: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      say: "look";
-    };
-    /**
-     * Looked
-     * @description The game so far as a trial.
-     */
-    Looked: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      say: "looked";
-      trial: components["schemas"]["TrialView"];
-    };
-    /**
-     * News
-     * @description What is new in a frame; what is missing is as before. A piece that is null is not there.
-     */
-    News: {
-      /** Frame */
-      frame: number;
-      /**
-       * Pieces
-       * @default {}
-       */
-      pieces?: {
-        [key: string]: [string, number, number, string, number, number, number, string | null] | null;
-      };
-      /**
-       * Outcome
-       * @default null
-       */
-      outcome?: string | null;
-      /**
-       * Board
-       * @default null
-       */
-      board?: components["schemas"]["BoardEntry"][] | null;
-      /**
-       * Offers
-       * @default null
-       */
-      offers?: string[] | null;
-      /**
-       * Questions
-       * @default null
-       */
-      questions?: string[] | null;
-      /**
-       * Place
-       * @default null
-       */
-      place?: string | null;
-      /**
-       * Facts
-       * @default null
-       */
-      facts?: {
-        [key: string]: unknown;
-      } | null;
-      /**
-       * Values
-       * @default null
-       */
-      values?: {
-        [key: string]: unknown;
-      } | null;
-      /**
-       * Story
-       * @default []
-       */
-      story?: components["schemas"]["StoryView"][];
-      /**
-       * Sounds
-       * @default []
-       */
-      sounds?: string[];
-      /**
-       * Inputs
-       * @default []
-       */
-      inputs?: components["schemas"]["DidView"][];
-      /**
-       * Messages
-       * @default []
-       */
-      messages?: components["schemas"]["MessageView"][];
-      /**
-       * Events
-       * @default []
-       */
-      events?: components["schemas"]["EventView"][];
-      /**
-       * Overlaps
-       * @default []
-       */
-      overlaps?: components["schemas"]["OverlapView"][];
-      /** @default null */
-      stopped?: components["schemas"]["StopView"] | null;
-      /**
-       * Over
-       * @default null
-       */
-      over?: boolean | null;
-    };
-    /**
-     * Pace
-     * @description How fast the game runs: 0 holds it.
-     */
-    Pace: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      say: "pace";
-      /** Speed */
-      speed: number;
-    };
-    /**
-     * PlayerDid
-     * @description A click (on a piece by name, or at a place), a choice, an answer, words, or a dial that was turned.
-     */
-    PlayerDid: {
-      /**
-       * Do
-       * @enum {string}
-       */
-      do: "click" | "pick" | "answer" | "type" | "set";
-      /**
-       * What
-       * @default
-       */
-      what?: string;
-      /**
-       * Value
-       * @default null
-       */
-      value?: boolean | number | string | [number, number] | null;
-    };
-    /**
-     * Refused
-     * @description What was asked for cannot be, and why. The game is as it was.
-     */
-    Refused: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      say: "refused";
-      /** Why */
-      why: string;
-    };
-    /**
-     * Show
-     * @description Puts things on show besides the listed variables, instead of those before.
-     */
-    Show: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      say: "show";
-      /** Names */
-      names: string[];
-    };
-    /**
-     * Unread
-     * @description The script cannot be read, so no game began.
-     */
-    Unread: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      say: "unread";
-      /** Problems */
-      problems: components["schemas"]["ProblemReport"][];
-    };
-    /**
-     * LiveMessages
-     * @description Both directions, for the description.
-     */
-    LiveMessages: {
-      /** Heard */
-      heard:
-        | components["schemas"]["Begin"]
-        | components["schemas"]["Did"]
-        | components["schemas"]["Pace"]
-        | components["schemas"]["Keep"]
-        | components["schemas"]["Show"]
-        | components["schemas"]["Look"];
-      /** Said */
-      said:
-        | components["schemas"]["Began"]
-        | components["schemas"]["Frame"]
-        | components["schemas"]["Unread"]
-        | components["schemas"]["Refused"]
-        | components["schemas"]["Looked"]
-        | components["schemas"]["Kept"]
-        | components["schemas"]["Changed"]
-        | components["schemas"]["Ended"];
-    };
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  healthz_healthz_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Up"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  readyz_readyz_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Ready"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Ready"];
-        };
-      };
-    };
-  };
-  me_api_me_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Me"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  teacher_in_api_sign_in_teacher_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TeacherIn"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  student_in_api_sign_in_student_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["StudentIn"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  first_in_api_sign_in_first_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["FirstIn"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  demo_in_api_sign_in_demo_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["DemoIn"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  out_api_sign_out_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  change_password_api_me_password_put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewPassword"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  teachers_api_teachers_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["TeacherLine"][];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  add_api_teachers_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewTeacher"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Id"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  give_password_api_teachers__teacher_id__password_put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        teacher_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["GivenPassword"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  remove_api_teachers__teacher_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        teacher_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  classes_api_classes_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ClassHead"][];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  add_api_classes_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewClass"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Id"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  one_api_classes__class_id__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        class_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ClassView"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  change_api_classes__class_id__put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        class_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ChangedClass"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  remove_api_classes__class_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        class_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  share_api_classes__class_id__teachers__teacher_id__put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        class_id: number;
-        teacher_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  unshare_api_classes__class_id__teachers__teacher_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        class_id: number;
-        teacher_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  cards_api_classes__class_id__cards_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        class_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["WhichCards"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CardSheet"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  add_students_api_classes__class_id__students_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        class_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewStudents"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Added"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  add_list_api_classes__class_id__students_file_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        class_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": components["schemas"]["Body_add_list_api_classes__class_id__students_file_post"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Added"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  class_list_api_classes__class_id__students_csv_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        class_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  change_student_api_students__student_id__put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        student_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ChangedStudent"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  remove_student_api_students__student_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        student_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  data_api_students__student_id__data_zip_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        student_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  read_api_lists_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": components["schemas"]["Body_read_api_lists_post"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ListRead"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  results_api_classes__class_id__results_zip_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        class_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  desk_api_desk_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DeskView"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  submission_api_desk_submissions__submission_id__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        submission_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FeedbackSheet"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  reply_api_desk_submissions__submission_id__reply_put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        submission_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Reply"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  one_trial_api_desk_submissions__submission_id__scenarios__number__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        submission_id: number;
-        number: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["TrialView"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  task_api_desk_rounds__round_id__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DeskTask"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  keep_text_api_desk_rounds__round_id__text_put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["KeepText"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["KeptText"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["OtherText"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  hand_in_api_desk_rounds__round_id__hand_in_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["GivenText"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["HandedInAtDesk"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  ask_api_desk_rounds__round_id__asking_put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Wants"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  work_together_api_desk_rounds__round_id__partner_put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PartnerCard"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Too Many Requests */
-      429: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  work_alone_api_desk_rounds__round_id__partner_delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  look_api_desk_rounds__round_id__looks__name__svg_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-        name: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": unknown;
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  check_api_desk_rounds__round_id__check_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["GivenText"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DeskChecked"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  one_checked_api_desk_checked__checked_id__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        checked_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DeskChecked"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  one_trial_api_desk_checked__checked_id__scenarios__number__get: {
-    parameters: {
-      query?: {
-        show?: string;
-      };
-      header?: never;
-      path: {
-        checked_id: number;
-        number: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["TrialView"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  foretell_api_desk_checked__checked_id__scenarios__number__prediction_put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        checked_id: number;
-        number: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["GuessOf"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  ask_step_api_desk_checked__checked_id__help_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        checked_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["StepOf"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DeskChecked"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  bench_api_bench_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BenchView"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  one_round_api_rounds__round_id__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RoundView"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  withdraw_api_rounds__round_id__withdrawn_put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Withdrawal"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  open_round_api_rounds_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewRound"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Opened"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  follow_up_api_rounds__round_id__follow_ups_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewFollowUp"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Opened"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  mark_again_api_rounds__round_id__mark_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      202: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Waiting"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  renew_api_rounds__round_id__renew_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      202: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Waiting"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  sheet_api_rounds__round_id__sheet_get: {
-    parameters: {
-      query: {
-        key: string;
-        work?: boolean;
-      };
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SheetView"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  hand_in_api_rounds__round_id__scripts_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": components["schemas"]["Body_hand_in_api_rounds__round_id__scripts_post"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["HandedIn"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  set_times_api_rounds__round_id__times_put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Times"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  set_standing_api_rounds__round_id__students__student_id__standing_put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-        student_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Standing"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  give_back_api_rounds__round_id__give_back_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["GivingBack"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  copy_api_rounds__round_id__copy_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ForClass"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Opened"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  sheets_api_rounds__round_id__sheets_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FeedbackSheet"][];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  work_api_rounds__round_id__work_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WorkView"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  live_api_rounds__round_id__work_live_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  desk_now_api_rounds__round_id__students__student_id__desk_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-        student_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DeskNow"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  ledger_api_classes__class_id__ledger_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        class_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["LedgerView"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  ledger_file_api_classes__class_id__ledger__form__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        class_id: number;
-        form: "csv" | "ods" | "xlsx";
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  closer_api_rounds__round_id__closer_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        round_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CloserView"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  one_submission_api_submissions__submission_id__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        submission_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SubmissionView"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  mark_again_api_submissions__submission_id__mark_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        submission_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      202: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Waiting"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  try_change_api_submissions__submission_id__findings__index__change_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        submission_id: number;
-        index: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["TriedChange"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  own_mark_api_submissions__submission_id__own_put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        submission_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["OwnMark"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  predict_api_submissions__submission_id__scenarios__number__prediction_put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        submission_id: number;
-        number: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Guesses"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  one_trial_api_submissions__submission_id__scenarios__number__get: {
-    parameters: {
-      query?: {
-        trial?: number;
-        shortest?: boolean;
-        earlier?: boolean;
-        alone?: boolean;
-      };
-      header?: never;
-      path: {
-        submission_id: number;
-        number: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["TrialView"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  drafts_api_drafts_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftHead"][];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  begin_api_drafts_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["BeginDraft"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftId"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  bring_api_drafts_files_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": components["schemas"]["Body_bring_api_drafts_files_post"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftId"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  draft_api_drafts__draft_id__get: {
-    parameters: {
-      query?: {
-        scenario?: number;
-        trial?: number;
-      };
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftView"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  remove_api_drafts__draft_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  change_api_drafts__draft_id__changes_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ChangeDraft"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftView"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  step_api_drafts__draft_id__step_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["StepDraft"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftView"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  suggestions_api_drafts__draft_id__suggestions_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Asked"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SuggestionView"][];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  ways_api_drafts__draft_id__ways_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["AskedWays"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WayView"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  proof_api_drafts__draft_id__proof_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ProofView"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  as_zip_api_drafts__draft_id__zip_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  look_api_drafts__draft_id__looks__name__svg_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-        name: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  set_for_class_api_drafts__draft_id__set_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SetDraft"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftId"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  playing_api_exercises__version_id__play_get: {
-    parameters: {
-      query?: {
-        submission_id?: number | null;
-      };
-      header?: never;
-      path: {
-        version_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PlayView"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  exercise_schema_api_exercise_schema_json_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": {
-            [key: string]: unknown;
-          };
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  look_api_exercises__version_id__looks__name__svg_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        version_id: number;
-        name: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": unknown;
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  kept_api_plays__play_id__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        play_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["KeptView"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  kept_trial_api_plays__play_id__trial_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        play_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["TrialView"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  check_api_exercises__version_id__check_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        version_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TextToCheck"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DeskChecked"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  read_api_exercises__version_id__read_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        version_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["GivenText"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ProblemReport"][];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description What was sent cannot be read, or cannot be so. */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description The records cannot be reached just now. */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
-  trial_of_text_api_exercises__version_id__trial_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        version_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TextToPlay"];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["TrialView"];
-        };
-      };
-      /** @description What was sent cannot be taken apart. */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Nobody is signed in. */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is not for whoever asks, or was not sent by a page of ours. */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description There is no such thing, or it is somebody else's. */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description This is too large. */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Sorry"];
-        };
-      };
-    };
-  };
+    healthz_healthz_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Up"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    readyz_readyz_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ready"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ready"];
+                };
+            };
+        };
+    };
+    me_api_me_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    teacher_in_api_sign_in_teacher_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TeacherIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    student_in_api_sign_in_student_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudentIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    first_in_api_sign_in_first_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    demo_in_api_sign_in_demo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DemoIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    out_api_sign_out_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    change_password_api_me_password_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassword"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    teachers_api_teachers_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TeacherLine"][];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    add_api_teachers_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTeacher"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Id"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    give_password_api_teachers__teacher_id__password_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                teacher_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenPassword"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    remove_api_teachers__teacher_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                teacher_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    classes_api_classes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassHead"][];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    add_api_classes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewClass"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Id"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    one_api_classes__class_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    change_api_classes__class_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangedClass"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    remove_api_classes__class_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    share_api_classes__class_id__teachers__teacher_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+                teacher_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    unshare_api_classes__class_id__teachers__teacher_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+                teacher_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    cards_api_classes__class_id__cards_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhichCards"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardSheet"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    add_students_api_classes__class_id__students_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewStudents"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Added"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    add_list_api_classes__class_id__students_file_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_add_list_api_classes__class_id__students_file_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Added"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    class_list_api_classes__class_id__students_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    change_student_api_students__student_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangedStudent"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    remove_student_api_students__student_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    data_api_students__student_id__data_zip_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    read_api_lists_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_read_api_lists_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListRead"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    results_api_classes__class_id__results_zip_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    desk_api_desk_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    submission_api_desk_submissions__submission_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedbackSheet"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    reply_api_desk_submissions__submission_id__reply_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Reply"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    one_trial_api_desk_submissions__submission_id__scenarios__number__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    task_api_desk_rounds__round_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskTask"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    keep_text_api_desk_rounds__round_id__text_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptText"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OtherText"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    hand_in_api_desk_rounds__round_id__hand_in_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedInAtDesk"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    ask_api_desk_rounds__round_id__asking_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wants"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    work_together_api_desk_rounds__round_id__partner_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartnerCard"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    work_alone_api_desk_rounds__round_id__partner_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    look_api_desk_rounds__round_id__looks__name__svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    check_api_desk_rounds__round_id__check_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskChecked"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    one_checked_api_desk_checked__checked_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                checked_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskChecked"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    one_trial_api_desk_checked__checked_id__scenarios__number__get: {
+        parameters: {
+            query?: {
+                show?: string;
+            };
+            header?: never;
+            path: {
+                checked_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    foretell_api_desk_checked__checked_id__scenarios__number__prediction_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                checked_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuessOf"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    ask_step_api_desk_checked__checked_id__help_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                checked_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepOf"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskChecked"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    bench_api_bench_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    one_round_api_rounds__round_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    withdraw_api_rounds__round_id__withdrawn_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Withdrawal"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    open_round_api_rounds_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRound"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    follow_up_api_rounds__round_id__follow_ups_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewFollowUp"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    mark_again_api_rounds__round_id__mark_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Waiting"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    renew_api_rounds__round_id__renew_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Waiting"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    sheet_api_rounds__round_id__sheet_get: {
+        parameters: {
+            query: {
+                key: string;
+                work?: boolean;
+            };
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    hand_in_api_rounds__round_id__scripts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_hand_in_api_rounds__round_id__scripts_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedIn"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    set_times_api_rounds__round_id__times_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Times"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    set_standing_api_rounds__round_id__students__student_id__standing_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Standing"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    set_level_api_rounds__round_id__students__student_id__level_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenLevel"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    give_back_api_rounds__round_id__give_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivingBack"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    copy_api_rounds__round_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ForClass"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    sheets_api_rounds__round_id__sheets_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedbackSheet"][];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    work_api_rounds__round_id__work_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    live_api_rounds__round_id__work_live_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    desk_now_api_rounds__round_id__students__student_id__desk_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskNow"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    ledger_api_classes__class_id__ledger_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    ledger_file_api_classes__class_id__ledger__form__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                class_id: number;
+                form: "csv" | "ods" | "xlsx";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    closer_api_rounds__round_id__closer_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CloserView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    one_submission_api_submissions__submission_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SubmissionView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    mark_again_api_submissions__submission_id__mark_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Waiting"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    try_change_api_submissions__submission_id__findings__index__change_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+                index: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedChange"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    own_mark_api_submissions__submission_id__own_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnMark"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    predict_api_submissions__submission_id__scenarios__number__prediction_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                submission_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Guesses"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    one_trial_api_submissions__submission_id__scenarios__number__get: {
+        parameters: {
+            query?: {
+                trial?: number;
+                shortest?: boolean;
+                earlier?: boolean;
+                alone?: boolean;
+            };
+            header?: never;
+            path: {
+                submission_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    drafts_api_drafts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftHead"][];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    begin_api_drafts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginDraft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftId"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    bring_api_drafts_files_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_bring_api_drafts_files_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftId"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    draft_api_drafts__draft_id__get: {
+        parameters: {
+            query?: {
+                scenario?: number;
+                trial?: number;
+            };
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    remove_api_drafts__draft_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    change_api_drafts__draft_id__changes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeDraft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    step_api_drafts__draft_id__step_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepDraft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    suggestions_api_drafts__draft_id__suggestions_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SuggestionView"][];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    ways_api_drafts__draft_id__ways_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskedWays"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayView"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    proof_api_drafts__draft_id__proof_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    as_zip_api_drafts__draft_id__zip_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    look_api_drafts__draft_id__looks__name__svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    set_for_class_api_drafts__draft_id__set_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetDraft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftId"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    playing_api_exercises__version_id__play_get: {
+        parameters: {
+            query?: {
+                submission_id?: number | null;
+            };
+            header?: never;
+            path: {
+                version_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    exercise_schema_api_exercise_schema_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    look_api_exercises__version_id__looks__name__svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                version_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    kept_api_plays__play_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                play_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    kept_trial_api_plays__play_id__trial_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                play_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    check_api_exercises__version_id__check_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                version_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextToCheck"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskChecked"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    read_api_exercises__version_id__read_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                version_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemReport"][];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    trial_of_text_api_exercises__version_id__trial_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                version_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextToPlay"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialView"];
+                };
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description There is no such thing, or it is somebody else's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
 }

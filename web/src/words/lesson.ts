@@ -30,6 +30,13 @@ export const LESSON = {
   copied: "It is set.",
   nothing: "Nothing handed in yet",
   excused: "excused",
+  levels: "Levels",
+  levelOf: (student: string) => `level of ${student}`,
+  level: "level",
+  asInClass: (level: string | null) => `as in the class (${level ?? "core"})`,
+  noLevel: "core, like most",
+  atLevels: (names: readonly string[]) =>
+    `This exercise has ${names.join(", ")}. Who is given none of them works at core.`,
   excuse: "excuse",
   notExcused: "not excused any more",
   later: "a later date",

@@ -2,15 +2,17 @@
 
 from .checks import Case, Check, CheckKind, Craft, Input, Wild
 from .edit import scenario_text, with_scenario
-from .files import BRIEF, FILES, REFERENCE, SETTINGS, STARTER, ExerciseError, Fault, is_part, load, save
+from .files import AT_LEVEL, BRIEF, FILES, REFERENCE, SETTINGS, STARTER, ExerciseError, Fault, is_part, load, save
 from .locate import Lines
-from .model import Exercise, Help, Scenario, Settings, Task, Variable
+from .model import LEVELS, Exercise, Help, Level, LevelName, Scenario, Settings, Task, Variable
 from .parts import LONGEST_TRIAL, LOOKS
 from .schema import schema
 
 __all__ = [
+    "AT_LEVEL",
     "BRIEF",
     "FILES",
+    "LEVELS",
     "LONGEST_TRIAL",
     "LOOKS",
     "REFERENCE",
@@ -25,6 +27,8 @@ __all__ = [
     "Fault",
     "Help",
     "Input",
+    "Level",
+    "LevelName",
     "Lines",
     "Scenario",
     "Settings",

@@ -28,6 +28,8 @@ LOOK: Final = re.compile(r"looks/([A-Za-z0-9_-]{1,60})\.svg")
 """A picture of an exercise's own, for the look of that name."""
 COMPANION: Final = re.compile(r"(also|wrong)/[A-Za-z0-9_-]{1,60}\.py")
 """A script beside the reference: a right one built otherwise, or a wrong one with its slip in the first line."""
+AT_LEVEL: Final = re.compile(r"(?:starter|brief)\.(supported|core|stretch)\.(?:py|md)")
+"""The starter or the brief of a level."""
 MOST_COMPANIONS: Final = 100
 LARGEST_LOOK: Final = 256 * 1024
 """Bytes of one picture: a drawing that is seen in a square has 2 KB."""
@@ -71,7 +73,12 @@ def load(files: Mapping[str, bytes]) -> Exercise:
     companions = {name: _text(name, files, faults) for name in sorted(files) if COMPANION.fullmatch(name)}
     if len(companions) > MOST_COMPANIONS:
         faults.append(Fault("also", 0, f"has {len(companions)} companions; at most {MOST_COMPANIONS} are possible."))
+    at_levels = {name: _text(name, files, faults) for name in sorted(files) if AT_LEVEL.fullmatch(name)}
     settings = _settings(texts[SETTINGS], faults) if SETTINGS in files else None
+    for name in at_levels:
+        level = name.split(".")[1]
+        if settings is not None and level not in settings.levels:
+            faults.append(Fault(name, 0, f"is there, but exercise.toml has no [levels.{level}]."))
     if faults or settings is None:
         raise ExerciseError(sorted(faults))
     return Exercise(
@@ -82,12 +89,18 @@ def load(files: Mapping[str, bytes]) -> Exercise:
         toml=texts[SETTINGS],
         looks=looks,
         companions=companions,
+        at_levels=at_levels,
     )
 
 
 def is_part(name: str) -> bool:
     """Whether a file of that name belongs to an exercise."""
-    return name in FILES or LOOK.fullmatch(name) is not None or COMPANION.fullmatch(name) is not None
+    return (
+        name in FILES
+        or AT_LEVEL.fullmatch(name) is not None
+        or LOOK.fullmatch(name) is not None
+        or COMPANION.fullmatch(name) is not None
+    )
 
 
 def save(exercise: Exercise) -> dict[str, bytes]:
@@ -99,7 +112,7 @@ def save(exercise: Exercise) -> dict[str, bytes]:
         REFERENCE: exercise.reference,
     }
     files = {name: text.encode() for name, text in texts.items() if text or name in (SETTINGS, REFERENCE)}
-    files |= {name: text.encode() for name, text in exercise.companions.items()}
+    files |= {name: text.encode() for name, text in (exercise.companions | exercise.at_levels).items()}
     return files | {f"looks/{name}.svg": picture for name, picture in exercise.looks.items()}
 
 

@@ -33,7 +33,7 @@ Construct = Annotated[str, AfterValidator(_construct)]
 
 
 class Variable(Spec):
-    """A variable that the exercise is about, of the script or (`hob.lives`) of a piece; `also` are other names for it."""
+    """A variable that the exercise is about, of the script or of a piece; `also` are other names for it."""
 
     name: VariableName
     meaning: str = ""
@@ -107,6 +107,20 @@ class Help(Spec):
     after: tuple[int, int, int] = (1, 2, 3)
 
 
+LevelName = Literal["supported", "core", "stretch"]
+LEVELS: tuple[LevelName, ...] = ("supported", "core", "stretch")
+
+
+class Level(Spec):
+    """What is different at a level: which tasks it has (all, where none are named), and how far help goes.
+
+    Its starter and brief are files of their own, `starter.supported.py` and `brief.supported.md`.
+    """
+
+    tasks: Annotated[tuple[Name, ...], Field(min_length=1)] | None = None
+    help: Help | None = None
+
+
 class Settings(Spec):
     """All of `exercise.toml`."""
 
@@ -119,6 +133,7 @@ class Settings(Spec):
     narrow: tuple[Construct, ...] = ()
     concepts: tuple[Concept, ...] = ("variables", "events", "conditionals")
     help: Help = Help()
+    levels: dict[LevelName, Level] = Field(default_factory=dict)
     limits: dict[str, Annotated[int, Field(ge=1)]] = Field(default_factory=dict)
     scene: SceneSpec
     variable: tuple[Variable, ...] = ()
@@ -158,13 +173,22 @@ class Settings(Spec):
             if task is not None and task not in tasks:
                 known = ", ".join(tasks) or "none are listed"
                 raise ValueError(f"a scenario or craft line has the task {task!r}; known tasks: {known}")
+        for name, level in self.levels.items():
+            unknown = [task for task in level.tasks or () if task not in tasks]
+            if unknown:
+                known = ", ".join(tasks) or "none are listed"
+                raise ValueError(f"the level {name} has the task {unknown[0]!r}; known tasks: {known}")
+            if not any(self.is_at(each.task, name) for each in self.scenario):
+                raise ValueError(f"the level {name} has no scenario; at least one is needed to mark anything")
         if not self.full_scene.names.isdisjoint(variable.name for variable in self.variable):
             raise ValueError("a listed variable has the name of a thing of the scene; every name means one thing")
         pieces = [piece.name for piece in self.scene.piece]
         for variable in self.variable:
             owner, dot, _ = variable.name.partition(".")
             if dot and owner not in pieces:
-                raise ValueError(f"the variable `{variable.name}` belongs to `{owner}`, which is not a piece of the scene")
+                raise ValueError(
+                    f"the variable `{variable.name}` belongs to `{owner}`, which is not a piece of the scene"
+                )
         return self
 
     @cached_property
@@ -173,6 +197,11 @@ class Settings(Spec):
         if not self.fact:
             return self.scene
         return SceneSpec.model_validate({**dict(self.scene), "fact": (*self.scene.fact, *self.fact)})
+
+    def is_at(self, task: str | None, level: LevelName) -> bool:
+        """Whether a scenario or craft line of a task belongs to a level; what has no task belongs to all."""
+        wanted = self.levels[level].tasks if level in self.levels else None
+        return task is None or wanted is None or task in wanted
 
     def length(self, scenario: Scenario) -> float:
         """The seconds of a scenario's trial."""
@@ -192,6 +221,8 @@ class Exercise(Spec):
     """The text of `exercise.toml`, with its comments; its lines are those of later complaints."""
     looks: dict[str, bytes] = Field(default_factory=dict)
     """Pictures of its own: for each look an SVG."""
+    at_levels: dict[str, str] = Field(default_factory=dict)
+    """Starters and briefs of the levels by file: `starter.supported.py`."""
     companions: dict[str, str] = Field(default_factory=dict)
     """Scripts beside the reference by file: `also/…` right ones, `wrong/…` with the slip in their first line."""
 

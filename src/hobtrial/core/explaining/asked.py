@@ -23,7 +23,8 @@ CALLED: Final[dict[str, Use]] = {
 }  # fmt: skip
 INPUTS: Final[dict[str, Use]] = {"press": "key", "hold": "key", "pick": "choice", "type": "typed", "answer": "word"}
 OBSERVED: Final[dict[str, Use]] = {
-    "told": "told", "said": "told", "sounded": "sound", "sent": "message", "offers": "choice", "board": "label", "asked": "told",
+    "told": "told", "said": "told", "sounded": "sound", "sent": "message", "offers": "choice",
+    "board": "label", "asked": "told",
 }  # fmt: skip
 LONG: Final = 8
 """Letters from which on two texts are compared as a whole."""

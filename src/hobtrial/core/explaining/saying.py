@@ -146,7 +146,9 @@ def was(what: Observable, value: Any) -> str:
                 else f"the scoreboard showed {_on_board(value)} {label}"
             )
         case "said":
-            return f'`{what.attribute}` ' + (f'said "{what.name}"' + _often(value) if value else f'did not say "{what.name}"')
+            return f"`{what.attribute}` " + (
+                f'said "{what.name}"' + _often(value) if value else f'did not say "{what.name}"'
+            )
         case "told" | "sounded" | "sent":
             before, done = TOLD[what.what]
             if what.attribute:

@@ -260,10 +260,12 @@ def guards(script: Script, line: int, what: Observable, own: Trace) -> bool:
 
 def _stores(script: Script, node: ast.AST, what: Observable, own: Trace, seen: frozenset[str]) -> bool:
     wanted = own.bound.get(what.name, what.name) if what.what == "variable" else str(what)
-    calls = {"outcome": {"win", "lose"}, "board": {"board"}, "told": {"tell", "print", "win", "lose"},
-             "said": {"tell"}}.get(
-        what.what, set()
-    )
+    calls = {
+        "outcome": {"win", "lose"},
+        "board": {"board"},
+        "told": {"tell", "print", "win", "lose"},
+        "said": {"tell"},
+    }.get(what.what, set())
     for inner in walk(node):
         match inner:
             case ast.Name(id=name, ctx=ast.Store()) if name == wanted:

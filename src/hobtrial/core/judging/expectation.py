@@ -27,7 +27,20 @@ FUNCTIONS: Final[dict[str, Callable[..., Any]]] = {
     "round": round,
     "near": lambda a, b, tolerance: abs(a - b) <= tolerance,
 }
-OBSERVING: Final = ("board", "count", "gone", "offers", "told", "said", "sounded", "sent", "asked", "times", "was", "first")
+OBSERVING: Final = (
+    "board",
+    "count",
+    "gone",
+    "offers",
+    "told",
+    "said",
+    "sounded",
+    "sent",
+    "asked",
+    "times",
+    "was",
+    "first",
+)
 """Functions that ask what is so, or what happened so far."""
 QUOTING: Final = ("board", "offers", "sounded", "sent", "asked")
 """Those that take a text in quotes."""
@@ -219,7 +232,7 @@ class _Reader(ast.NodeTransformer):
                 return self._need(self._told(call))
             case "times", [
                 ast.Call(
-                    func=ast.Name(id=( "sounded" | "sent" | "asked") as what),
+                    func=ast.Name(id=("sounded" | "sent" | "asked") as what),
                     args=[ast.Constant(value=str(label))],
                 )
             ]:
@@ -227,7 +240,7 @@ class _Reader(ast.NodeTransformer):
             case "times", [event]:
                 return self._need(Observable("times", event=read_event(event, self.names)))
         if name in QUOTING and any(isinstance(each, ast.Name) for each in node.args):
-            raise ExpectationError(f"has `{ast.unparse(node)}` without quotes; write {name}(\"{_bare(node.args[0])}\")")
+            raise ExpectationError(f'has `{ast.unparse(node)}` without quotes; write {name}("{_bare(node.args[0])}")')
         if name not in FUNCTIONS:
             known = ", ".join(sorted([*FUNCTIONS, *OBSERVING]))
             raise ExpectationError(f"calls `{name}` in a way that a check cannot; known are {known}")
@@ -243,7 +256,9 @@ class _Reader(ast.NodeTransformer):
                     if who not in self.names.pieces | self.names.kinds:
                         raise ExpectationError(f"asks what `{who}` said, which is not a piece of the scene")
                     return Observable("said", text, who)
-            raise ExpectationError('asks who said what in a way that cannot be read; write it as in `said(hob, "Done")`')
+            raise ExpectationError(
+                'asks who said what in a way that cannot be read; write it as in `said(hob, "Done")`'
+            )
         match node.args:
             case [ast.Constant(value=str(text))] if len(exact) == len(node.keywords) <= 1:
                 return Observable("told", text, "exact" if exact and self._true(exact[0].value) else "")

@@ -25,7 +25,9 @@ def not_in_reference(settings: Settings, script: Script, own: frozenset[str], li
         asked = attribute if dot else owner
         if asked not in known and own.isdisjoint(each.also):
             near = _near(asked, known)
-            hint = f"; did you mean `{f'{owner}.{near}' if dot else near}`?" if near else "; set it there, or take it out."
+            hint = (
+                f"; did you mean `{f'{owner}.{near}' if dot else near}`?" if near else "; set it there, or take it out."
+            )
             text = f"`{each.name}` is listed, and the reference has no variable of that name{hint}"
             yield Fault(SETTINGS, lines.of(("variable", index, "name")), text)
     offered = _offered(script)

@@ -175,7 +175,9 @@ def _apart(check: PreparedCheck, trace: Trace) -> Settled:
     for before, frame in itertools.pairwise(frames):
         if frame - before < least:
             seconds = (frame - before) / FRAMES_PER_SECOND
-            reason = f"{check.event} came twice within {seconds:.2g} s" if seconds else f"{check.event} came twice at once"
+            reason = (
+                f"{check.event} came twice within {seconds:.2g} s" if seconds else f"{check.event} came twice at once"
+            )
             return Settled(False, frame, reason, (("seconds apart", round(seconds, 2)),))
     if trace.last_frame < trace.planned:
         return _early(trace)

@@ -81,9 +81,7 @@ class GameState:
         self.frozen_spawners: set[str] = set()
         self.missed: list[Missed] = []
         self.showing = Showing()
-        self.story = Story(
-            limits, lambda: (self.frame, script_line()), self._told, log_prints=plan.log_prints
-        )
+        self.story = Story(limits, lambda: (self.frame, script_line()), self._told, log_prints=plan.log_prints)
         self.game = GameHolder(self)
         self.script: dict[str, Any] = {}
         """The globals of the script; the host puts them here."""

@@ -5,6 +5,7 @@ from .changes import CHANGE, Change
 from .companions import Companion, companions, try_companion
 from .follow_up import FollowUp, follow_up
 from .in_words import in_words
+from .levels import at_level, levels_of
 from .new import new_files, title_of
 from .rehearsal import Rehearsal, rehearse
 from .suggest import Suggestion, suggest
@@ -17,14 +18,16 @@ __all__ = [
     "FollowUp",
     "Rehearsal",
     "Suggestion",
+    "Way",
     "apply",
+    "at_level",
     "companions",
     "follow_up",
+    "in_many_ways",
     "in_words",
+    "levels_of",
     "new_files",
     "rehearse",
-    "Way",
-    "in_many_ways",
     "suggest",
     "title_of",
     "try_companion",

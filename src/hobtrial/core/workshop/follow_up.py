@@ -18,6 +18,7 @@ from ..trial import variable
 from ..words import UsageError, seconds_of
 from .apply import apply
 from .changes import CHANGE
+from .levels import without_levels
 
 SHOWS: Final = 2
 """Scenarios that show the slip."""
@@ -100,6 +101,6 @@ def _made(
     changes += [{"do": "remove", "table": "scenario", "index": number} for number in reversed(gone)]
     craft = range(len(prepared.exercise.settings.craft))
     changes += [{"do": "remove", "table": "craft", "index": number} for number in reversed(craft)]
-    plain = {name: data for name, data in files.items() if not name.startswith(("also/", "wrong/"))}
+    plain = {name: data for name, data in without_levels(files).items() if not name.startswith(("also/", "wrong/"))}
     several = CHANGE.validate_python({"do": "several", "changes": changes})
     return FollowUp(apply(plain, several), each.line)

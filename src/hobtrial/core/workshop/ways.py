@@ -1,4 +1,4 @@
-"""A scenario → another one beside it that plays it in many ways: round a boundary, in every order, with whatever is played.
+"""A scenario → another one that plays it in many ways: round a boundary, in every order, with whatever is played.
 
 What each of them checks is read off the reference's own runs, so it holds for the reference.
 """
@@ -27,7 +27,7 @@ ENDS: Final = {"playing": "the game goes on", "won": "the game is won", "lost": 
 
 
 def in_many_ways(prepared: Prepared, number: int, way: Way) -> dict[str, Any]:
-    """The keys of a new scenario, made from one that there is. Raises `UsageError` where that makes no sense, with why."""
+    """The keys of a new scenario, made from one that there is. Raises `UsageError` with why where it makes no sense."""
     if number >= len(prepared.scenarios):
         raise UsageError("There is no such scenario in this draft any more.")
     makers: dict[Way, Callable[[Prepared, int], dict[str, Any]]] = {
@@ -49,7 +49,7 @@ def _boundary(prepared: Prepared, number: int) -> dict[str, Any]:
         raise UsageError(
             "The reference compares no listed variable with a number, so there is no boundary to go to from here."
         )
-    told_apart = [rows for limit in limits if (rows := _rows(prepared, number, *limit))]
+    told_apart = [made for limit in limits if (made := _rows(prepared, number, *limit)) is not None]
     if not told_apart:
         name, limit = limits[0]
         raise UsageError(
@@ -127,11 +127,19 @@ def _orders(prepared: Prepared, number: int) -> dict[str, Any]:
     steps: dict[str, list[dict[str, Any]]] = {}
     length = 0.0
     for each in spec.input:
-        steps[_free(steps, _named(each))] = [{**each.model_dump(by_alias=True, exclude_none=True, mode="json"), "at": APART}]
+        steps[_free(steps, _named(each))] = [
+            {**each.model_dump(by_alias=True, exclude_none=True, mode="json"), "at": APART}
+        ]
         length += APART + (each.for_ or 0)
     made = _like(spec, f"In every order: {spec.name}")
     seconds = max(prepared.exercise.settings.length(spec), round(length + 1, 1))
-    return {**_without(made, "input"), "seconds": seconds, "steps": steps, "orders": "all", "check": [_same(prepared, number)]}
+    return {
+        **_without(made, "input"),
+        "seconds": seconds,
+        "steps": steps,
+        "orders": "all",
+        "check": [_same(prepared, number)],
+    }
 
 
 def _named(given: Input) -> str:
@@ -151,7 +159,9 @@ def _wild(prepared: Prepared, number: int) -> dict[str, Any]:
     if not (can.keys or can.clicks or can.picks):
         raise UsageError("The player can do nothing in this game: no key, no click and no choice does anything.")
     wild: dict[str, Any] = {"runs": WILD_RUNS, "seconds": prepared.exercise.settings.length(spec)}
-    wild |= {key: sorted(some) for key, some in (("keys", can.keys), ("clicks", can.clicks), ("picks", can.picks)) if some}
+    wild |= {
+        key: sorted(some) for key, some in (("keys", can.keys), ("clicks", can.clicks), ("picks", can.picks)) if some
+    }
     made = _without(_like(spec, f"Whatever is played: {spec.name}"), "input", "seconds")
     return {**made, "wild": wild, "check": [_same(prepared, number)]}
 
@@ -161,7 +171,7 @@ def _same(prepared: Prepared, number: int) -> dict[str, Any]:
     spec = prepared.scenarios[number].spec
     if spec.luck is None and draws(prepared.reference.script):
         raise UsageError(
-            "The reference draws random numbers, so no other script has the same ones. Give this scenario a `luck` first."
+            "The reference draws random numbers, so no other script has the same ones. Give this scenario a `luck`."
         )
     names = [each.name for each in prepared.exercise.settings.variable]
     return {"same": [*names, "outcome"], "marks": 1, "because": "The rules hold however it is played."}
@@ -173,7 +183,9 @@ def _same(prepared: Prepared, number: int) -> dict[str, Any]:
 def _like(spec: Scenario, name: str) -> dict[str, Any]:
     """The keys of a scenario that another one like it begins with."""
     keys = spec.model_dump(by_alias=True, exclude_none=True, exclude_defaults=True, mode="json")
-    kept = {key: keys[key] for key in ("seed", "luck", "seconds", "arrange", "task", "input") if key in keys}
+    kept: dict[str, Any] = {
+        str(key): keys[key] for key in ("seed", "luck", "seconds", "arrange", "task", "input") if key in keys
+    }
     return {"name": name[:80], **kept}
 
 

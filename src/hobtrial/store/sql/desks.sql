@@ -31,13 +31,13 @@ UPDATE checked SET first = :first, first_by = :first_by, small = :small WHERE id
 
 -- name: one_checked(checked_id)^
 SELECT checked.id, checked.round_id, checked.student_id, checked.number, checked.source, checked.digest, checked.made_at,
-       checked.first, checked.first_by, checked.small, round.version_id, student.name AS student,
+       checked.first, checked.first_by, checked.small, version_for(round.id, round.version_id, checked.student_id) AS version_id, student.name AS student,
        coalesce(report.whole, unmarked.report) AS report
 FROM checked
 JOIN round ON round.id = checked.round_id
 JOIN student ON student.id = checked.student_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = checked.digest
-LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = checked.digest
+LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, checked.student_id) AND report.digest = checked.digest
+LEFT JOIN unmarked ON unmarked.version_id = version_for(round.id, round.version_id, checked.student_id) AND unmarked.digest = checked.digest
 WHERE checked.id = :checked_id;
 
 -- name: checked_of(round_id, student_id)
@@ -46,17 +46,17 @@ SELECT checked.id, checked.number, checked.made_at, checked.digest, report.whole
        checked.first_by, checked.small
 FROM checked
 JOIN round ON round.id = checked.round_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = checked.digest
+LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, checked.student_id) AND report.digest = checked.digest
 WHERE checked.round_id = :round_id AND checked.student_id = :student_id
 ORDER BY checked.number;
 
 -- name: is_wanted(version_id, digest)^
 -- Whether the report of a text is still waited for: it was handed in, or it is the last that somebody checked.
 SELECT submission.id FROM submission JOIN round ON round.id = submission.round_id
-WHERE submission.digest = :digest AND round.version_id = :version_id
+WHERE submission.digest = :digest AND version_for(round.id, round.version_id, submission.student_id) = :version_id
 UNION ALL
 SELECT mine.id FROM checked AS mine JOIN round ON round.id = mine.round_id
-WHERE mine.digest = :digest AND round.version_id = :version_id AND NOT EXISTS (
+WHERE mine.digest = :digest AND version_for(round.id, round.version_id, mine.student_id) = :version_id AND NOT EXISTS (
     SELECT FROM checked AS newer
     WHERE newer.round_id = mine.round_id AND newer.student_id = mine.student_id AND newer.number > mine.number)
 LIMIT 1;

@@ -5,18 +5,29 @@ ON CONFLICT (slug) DO UPDATE SET slug = EXCLUDED.slug
 RETURNING id;
 
 -- name: version_by_digest(exercise_id, digest)^
-SELECT id FROM exercise_version WHERE exercise_id = :exercise_id AND digest = :digest;
+SELECT id FROM exercise_version WHERE exercise_id = :exercise_id AND digest = :digest AND level IS NULL;
 
 -- name: version_of_slug(slug, digest)^
 SELECT exercise_version.id FROM exercise_version JOIN exercise ON exercise.id = exercise_version.exercise_id
-WHERE exercise.slug = :slug AND exercise_version.digest = :digest;
+WHERE exercise.slug = :slug AND exercise_version.digest = :digest AND exercise_version.level IS NULL;
 
 -- name: add_version(exercise_id, digest, title, out_of, seconds, scenarios)^
 -- The next version of an exercise.
 INSERT INTO exercise_version (exercise_id, number, digest, title, out_of, seconds, scenarios)
 SELECT :exercise_id, coalesce(max(number), 0) + 1, :digest, :title, :out_of, :seconds, :scenarios
-FROM exercise_version WHERE exercise_id = :exercise_id
+FROM exercise_version WHERE exercise_id = :exercise_id AND level IS NULL
 RETURNING id;
+
+-- name: add_level(version_id, level, digest, title, out_of, seconds, scenarios)^
+-- A version as a level has it; nothing where it is there.
+INSERT INTO exercise_version (exercise_id, number, digest, title, out_of, seconds, scenarios, level_of, level)
+SELECT exercise_id, number, :digest, :title, :out_of, :seconds, :scenarios, id, :level FROM exercise_version WHERE id = :version_id
+ON CONFLICT DO NOTHING
+RETURNING id;
+
+-- name: levels_of(version_id)
+SELECT level FROM exercise_version WHERE level_of = :version_id
+ORDER BY array_position(ARRAY['supported', 'core', 'stretch'], level);
 
 -- name: add_file(version_id, name, content)!
 INSERT INTO exercise_file (version_id, name, content) VALUES (:version_id, :name, :content);
@@ -30,12 +41,12 @@ SELECT version_id, version_number, title, out_of, scenarios, concepts FROM (
     SELECT DISTINCT ON (exercise_id) exercise_id, id AS version_id, number AS version_number, title, out_of, jsonb_array_length(scenarios) AS scenarios,
            ARRAY(SELECT DISTINCT checks ->> 'concept' FROM jsonb_path_query(exercise_version.scenarios, '$[*].checks[*]') AS checks
                  WHERE checks ->> 'concept' IS NOT NULL) AS concepts
-    FROM exercise_version ORDER BY exercise_id, number DESC
+    FROM exercise_version WHERE level IS NULL ORDER BY exercise_id, number DESC
 ) AS newest
 ORDER BY exercise_id;
 
 -- name: version_there(version_id)^
-SELECT id FROM exercise_version WHERE id = :version_id;
+SELECT id FROM exercise_version WHERE id = :version_id AND level IS NULL;
 
 -- name: slug_of_version(version_id)^
 SELECT slug, author_id FROM exercise JOIN exercise_version ON exercise_version.exercise_id = exercise.id

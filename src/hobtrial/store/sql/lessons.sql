@@ -45,7 +45,7 @@ SELECT checked.student_id, checked.made_at, checked.id,
        coalesce(found.keys, '{}') AS keys, coalesce(found.titles, '{}') AS titles, report.id IS NOT NULL AS explained
 FROM checked
 JOIN round ON round.id = checked.round_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = checked.digest
+LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, checked.student_id) AND report.digest = checked.digest
 LEFT JOIN LATERAL (
     SELECT array_agg(report_finding.key ORDER BY report_finding.index) AS keys,
            array_agg(coalesce(report.whole -> 'findings' -> report_finding.index ->> 'for_class', '') ORDER BY report_finding.index) AS titles
@@ -59,7 +59,7 @@ ORDER BY checked.made_at;
 SELECT DISTINCT ON (checked.student_id) checked.id, student.name AS student, checked.source, report.whole AS report FROM checked
 JOIN student ON student.id = checked.student_id
 JOIN round ON round.id = checked.round_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = checked.digest
+LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, checked.student_id) AND report.digest = checked.digest
 WHERE checked.round_id = :round_id
 ORDER BY checked.student_id, checked.number DESC;
 
@@ -81,14 +81,15 @@ RETURNING id;
 -- The last try of each student, with everything that a feedback sheet has.
 SELECT DISTINCT ON (student.name) submission.id, submission.number, submission.handed_in_at, submission.source, submission.reply,
        student.id AS student_id, student.name AS student, partner.name AS with_name, class.name AS class,
+       version_for(round.id, round.version_id, submission.student_id) AS version_id,
        coalesce(report.whole, unmarked.report) AS report, own_mark.marks AS own_marks, own_mark.comment AS own_comment
 FROM submission
 JOIN student ON student.id = submission.student_id
 JOIN round ON round.id = submission.round_id
 JOIN class ON class.id = round.class_id
 LEFT JOIN student AS partner ON partner.id = submission.with_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = submission.digest
-LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = submission.digest
+LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, submission.student_id) AND report.digest = submission.digest
+LEFT JOIN unmarked ON unmarked.version_id = version_for(round.id, round.version_id, submission.student_id) AND unmarked.digest = submission.digest
 LEFT JOIN own_mark ON own_mark.submission_id = submission.id
 WHERE submission.round_id = :round_id
 ORDER BY student.name, submission.number DESC;
@@ -101,12 +102,12 @@ WHERE round.class_id = :class_id AND round.follows_id IS NULL ORDER BY coalesce(
 -- name: ledger_cells(class_id)
 -- For each student and round the last try: what it earned, in all and for each concept, and whether it was late.
 SELECT DISTINCT ON (submission.round_id, submission.student_id) submission.round_id, submission.student_id, submission.id, submission.number,
-       submission.handed_in_at > greatest(round.due_at, standing.due_at) AS late, report.marks, own_mark.marks AS own_marks,
+       submission.handed_in_at > greatest(round.due_at, standing.due_at) AS late, report.marks, report.out_of, own_mark.marks AS own_marks,
        report.whole -> 'by_concept' AS by_concept, report.status
 FROM submission
 JOIN round ON round.id = submission.round_id
 LEFT JOIN standing ON standing.round_id = round.id AND standing.student_id = submission.student_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = submission.digest
+LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, submission.student_id) AND report.digest = submission.digest
 LEFT JOIN own_mark ON own_mark.submission_id = submission.id
 WHERE round.class_id = :class_id
 ORDER BY submission.round_id, submission.student_id, submission.number DESC;
@@ -122,7 +123,7 @@ SELECT round_id, report_finding.key, count(DISTINCT student_id) AS students FROM
     FROM submission JOIN round ON round.id = submission.round_id WHERE round.class_id = :class_id
     ORDER BY submission.round_id, submission.student_id, submission.number DESC
 ) AS latest
-JOIN report ON report.version_id = latest.version_id AND report.digest = latest.digest
+JOIN report ON report.version_id = version_for(latest.round_id, latest.version_id, latest.student_id) AND report.digest = latest.digest
 JOIN report_finding ON report_finding.report_id = report.id
 GROUP BY round_id, report_finding.key;
 
@@ -141,6 +142,6 @@ FROM round
 LEFT JOIN LATERAL (
     SELECT DISTINCT ON (student_id) student_id, digest FROM submission WHERE submission.round_id = round.id ORDER BY student_id, number DESC
 ) AS latest ON true
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = latest.digest
+LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, latest.student_id) AND report.digest = latest.digest
 WHERE round.follows_id = :round_id
 GROUP BY round.id;

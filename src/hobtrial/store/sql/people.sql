@@ -112,7 +112,7 @@ DELETE FROM class WHERE id = :class_id;
 
 -- name: students_of(class_id)
 -- With how many tries each has handed in.
-SELECT student.id, student.name, student.card IS NOT NULL AS has_card, student.card_made_at, student.left_at, student.source_id,
+SELECT student.id, student.name, student.card IS NOT NULL AS has_card, student.card_made_at, student.left_at, student.source_id, student.level,
        (SELECT count(*) FROM submission WHERE submission.student_id = student.id) AS tries
 FROM student WHERE student.class_id = :class_id ORDER BY student.left_at IS NOT NULL, student.name;
 
@@ -156,17 +156,17 @@ DELETE FROM student WHERE id = :student_id;
 
 -- name: texts_of_student(student_id)
 -- Version and hash of everything that a student handed in.
-SELECT round.version_id, submission.digest FROM submission JOIN round ON round.id = submission.round_id
+SELECT version_for(round.id, round.version_id, submission.student_id) AS version_id, submission.digest FROM submission JOIN round ON round.id = submission.round_id
 WHERE submission.student_id = :student_id
 UNION
-SELECT round.version_id, checked.digest FROM checked JOIN round ON round.id = checked.round_id
+SELECT version_for(round.id, round.version_id, checked.student_id) AS version_id, checked.digest FROM checked JOIN round ON round.id = checked.round_id
 WHERE checked.student_id = :student_id;
 
 -- name: texts_of_class(class_id)
-SELECT round.version_id, submission.digest FROM submission JOIN round ON round.id = submission.round_id
+SELECT version_for(round.id, round.version_id, submission.student_id) AS version_id, submission.digest FROM submission JOIN round ON round.id = submission.round_id
 WHERE round.class_id = :class_id OR submission.student_id IN (SELECT id FROM student WHERE class_id = :class_id)
 UNION
-SELECT round.version_id, checked.digest FROM checked JOIN round ON round.id = checked.round_id
+SELECT version_for(round.id, round.version_id, checked.student_id) AS version_id, checked.digest FROM checked JOIN round ON round.id = checked.round_id
 WHERE round.class_id = :class_id OR checked.student_id IN (SELECT id FROM student WHERE class_id = :class_id);
 
 -- name: remove_students_of(class_id)!
@@ -178,14 +178,14 @@ DELETE FROM student WHERE class_id = :class_id;
 DELETE FROM report USING unnest(:version_ids::integer[], :digests::text[]) AS gone (version_id, digest)
 WHERE report.version_id = gone.version_id AND report.digest = gone.digest AND NOT EXISTS (
     SELECT FROM submission JOIN round ON round.id = submission.round_id
-    WHERE submission.digest = gone.digest AND gone.version_id IN (round.version_id, round.previous_version_id))
+    WHERE submission.digest = gone.digest AND gone.version_id IN (version_for(round.id, round.version_id, submission.student_id), version_for(round.id, round.previous_version_id, submission.student_id)))
 AND NOT EXISTS (SELECT FROM checked WHERE checked.digest = gone.digest);
 
 -- name: forget_orphans_unmarked(version_ids, digests)!
 DELETE FROM unmarked USING unnest(:version_ids::integer[], :digests::text[]) AS gone (version_id, digest)
 WHERE unmarked.version_id = gone.version_id AND unmarked.digest = gone.digest AND NOT EXISTS (
     SELECT FROM submission JOIN round ON round.id = submission.round_id
-    WHERE submission.digest = gone.digest AND gone.version_id = round.version_id)
+    WHERE submission.digest = gone.digest AND gone.version_id = version_for(round.id, round.version_id, submission.student_id))
 AND NOT EXISTS (SELECT FROM checked WHERE checked.digest = gone.digest);
 
 -- name: whole_student(student_id)
@@ -197,7 +197,7 @@ FROM submission
 JOIN round ON round.id = submission.round_id
 JOIN class ON class.id = round.class_id
 JOIN exercise_version ON exercise_version.id = round.version_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = submission.digest
+LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, submission.student_id) AND report.digest = submission.digest
 LEFT JOIN own_mark ON own_mark.submission_id = submission.id
 WHERE submission.student_id = :student_id
 ORDER BY submission.handed_in_at, submission.id;
@@ -208,10 +208,10 @@ JOIN submission ON submission.id = prediction.submission_id
 WHERE submission.student_id = :student_id ORDER BY prediction.submission_id, prediction.scenario;
 
 -- name: old_texts(months)
-SELECT round.version_id, submission.digest FROM submission JOIN round ON round.id = submission.round_id
+SELECT version_for(round.id, round.version_id, submission.student_id) AS version_id, submission.digest FROM submission JOIN round ON round.id = submission.round_id
 WHERE submission.handed_in_at < now() - make_interval(months => :months)
 UNION
-SELECT round.version_id, checked.digest FROM checked JOIN round ON round.id = checked.round_id
+SELECT version_for(round.id, round.version_id, checked.student_id) AS version_id, checked.digest FROM checked JOIN round ON round.id = checked.round_id
 WHERE checked.made_at < now() - make_interval(months => :months);
 
 -- name: forget_old_desks(months)!
@@ -246,7 +246,7 @@ UNION ALL
 SELECT exercise_version.title, class.name, checked.source, checked.made_at, 'check ' || checked.number, coalesce(report.whole, checked.first)
 FROM checked JOIN round ON round.id = checked.round_id JOIN class ON class.id = round.class_id
 JOIN exercise_version ON exercise_version.id = round.version_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = checked.digest
+LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, checked.student_id) AND report.digest = checked.digest
 WHERE checked.student_id = :student_id
 ORDER BY at;
 
@@ -260,3 +260,9 @@ SELECT exercise_version.title, help_step.asked_at, 'step ' || help_step.step || 
 FROM help_step JOIN round ON round.id = help_step.round_id JOIN exercise_version ON exercise_version.id = round.version_id
 WHERE help_step.student_id = :student_id
 ORDER BY at;
+
+-- name: set_student_level(student_id, level)!
+UPDATE student SET level = :level WHERE id = :student_id;
+
+-- name: rounds_for_student(student_id)
+SELECT round.id FROM round JOIN student ON student.class_id = round.class_id WHERE student.id = :student_id;

@@ -21,10 +21,10 @@ FROM round
 JOIN exercise_version ON exercise_version.id = round.version_id
 JOIN class ON class.id = round.class_id
 LEFT JOIN LATERAL (
-    SELECT DISTINCT ON (student_id) id, digest FROM submission WHERE submission.round_id = round.id ORDER BY student_id, number DESC
+    SELECT DISTINCT ON (student_id) id, student_id, digest FROM submission WHERE submission.round_id = round.id ORDER BY student_id, number DESC
 ) AS latest ON true
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = latest.digest
-LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = latest.digest
+LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, latest.student_id) AND report.digest = latest.digest
+LEFT JOIN unmarked ON unmarked.version_id = version_for(round.id, round.version_id, latest.student_id) AND unmarked.digest = latest.digest
 WHERE class.put_away_at IS NULL AND EXISTS (SELECT FROM class_teacher WHERE class_id = class.id AND teacher_id = :teacher_id)
 GROUP BY round.id, exercise_version.id, class.id
 ORDER BY round.opened_at DESC;
@@ -47,15 +47,15 @@ FROM submission
 LEFT JOIN student AS partner ON partner.id = submission.with_id
 JOIN student ON student.id = submission.student_id
 JOIN round ON round.id = submission.round_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = submission.digest
-LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = submission.digest
+LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, submission.student_id) AND report.digest = submission.digest
+LEFT JOIN unmarked ON unmarked.version_id = version_for(round.id, round.version_id, submission.student_id) AND unmarked.digest = submission.digest
 LEFT JOIN own_mark ON own_mark.submission_id = submission.id
 WHERE submission.round_id = :round_id
 ORDER BY student.name, submission.number DESC;
 
 -- name: one_submission(submission_id)^
-SELECT submission.id, submission.round_id, submission.student_id, submission.number, submission.handed_in_at, submission.source, submission.digest, student.name AS student, round.version_id,
-       partner.name AS with_name, submission.reply, class.name AS class,
+SELECT submission.id, submission.round_id, submission.student_id, submission.number, submission.handed_in_at, submission.source, submission.digest, student.name AS student,
+       version_for(round.id, round.version_id, submission.student_id) AS version_id, partner.name AS with_name, submission.reply, class.name AS class,
        coalesce(report.whole, unmarked.report) AS report, own_mark.marks AS own_marks, own_mark.comment AS own_comment, own_mark.by AS own_by,
        own_mark.made_at AS own_at
 FROM submission
@@ -63,8 +63,8 @@ JOIN student ON student.id = submission.student_id
 LEFT JOIN student AS partner ON partner.id = submission.with_id
 JOIN round ON round.id = submission.round_id
 JOIN class ON class.id = round.class_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = submission.digest
-LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = submission.digest
+LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, submission.student_id) AND report.digest = submission.digest
+LEFT JOIN unmarked ON unmarked.version_id = version_for(round.id, round.version_id, submission.student_id) AND unmarked.digest = submission.digest
 LEFT JOIN own_mark ON own_mark.submission_id = submission.id
 WHERE submission.id = :submission_id;
 
@@ -74,7 +74,7 @@ SELECT report_finding.key, count(DISTINCT latest.student_id) AS others FROM roun
 JOIN LATERAL (
     SELECT DISTINCT ON (student_id) student_id, digest FROM submission WHERE submission.round_id = round.id ORDER BY student_id, number DESC
 ) AS latest ON true
-JOIN report ON report.version_id = round.version_id AND report.digest = latest.digest
+JOIN report ON report.version_id = version_for(round.id, round.version_id, latest.student_id) AND report.digest = latest.digest
 JOIN report_finding ON report_finding.report_id = report.id
 WHERE round.id = :round_id AND latest.student_id <> (SELECT student_id FROM submission WHERE id = :submission_id)
 GROUP BY report_finding.key;
@@ -88,30 +88,30 @@ ORDER BY student.name, submission.number DESC;
 
 -- name: unmarked(round_id)
 -- Texts of a round that wait to be marked, each once.
-SELECT DISTINCT submission.digest FROM submission
+SELECT DISTINCT version_for(round.id, round.version_id, submission.student_id) AS version_id, submission.digest FROM submission
 JOIN round ON round.id = submission.round_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = submission.digest
-LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = submission.digest
+LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, submission.student_id) AND report.digest = submission.digest
+LEFT JOIN unmarked ON unmarked.version_id = version_for(round.id, round.version_id, submission.student_id) AND unmarked.digest = submission.digest
 WHERE submission.round_id = :round_id AND report.id IS NULL AND unmarked.digest IS NULL;
 
 -- name: all_unmarked()
 -- Texts of all rounds that wait to be marked, each once a version.
-SELECT DISTINCT round.version_id, submission.digest FROM submission
+SELECT DISTINCT version_for(round.id, round.version_id, submission.student_id) AS version_id, submission.digest FROM submission
 JOIN round ON round.id = submission.round_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = submission.digest
-LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = submission.digest
+LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, submission.student_id) AND report.digest = submission.digest
+LEFT JOIN unmarked ON unmarked.version_id = version_for(round.id, round.version_id, submission.student_id) AND unmarked.digest = submission.digest
 WHERE report.id IS NULL AND unmarked.digest IS NULL;
 
 -- name: forget_reports(round_id)!
 -- Takes away the reports of a round's texts, so that they are made again.
 DELETE FROM report USING round, submission
-WHERE round.id = :round_id AND submission.round_id = round.id AND report.version_id = round.version_id AND report.digest = submission.digest;
+WHERE round.id = :round_id AND submission.round_id = round.id AND report.version_id = version_for(round.id, round.version_id, submission.student_id) AND report.digest = submission.digest;
 
 -- name: forget_unmarked_of(round_id)!
 -- What could not be marked in a round is tried again.
 DELETE FROM unmarked USING round, submission
 WHERE round.id = :round_id AND submission.round_id = round.id
-  AND unmarked.version_id = round.version_id AND unmarked.digest = submission.digest;
+  AND unmarked.version_id = version_for(round.id, round.version_id, submission.student_id) AND unmarked.digest = submission.digest;
 
 -- name: marking_begins(round_id)!
 UPDATE round SET marking_since = clock_timestamp() WHERE id = :round_id;
@@ -126,7 +126,7 @@ DELETE FROM own_mark WHERE submission_id = :submission_id;
 -- name: newest_version(version_id)^
 -- The newest version of the exercise that a version belongs to.
 SELECT newest.id, newest.number FROM exercise_version AS mine
-JOIN exercise_version AS newest ON newest.exercise_id = mine.exercise_id
+JOIN exercise_version AS newest ON newest.exercise_id = mine.exercise_id AND newest.level IS NULL
 WHERE mine.id = :version_id ORDER BY newest.number DESC LIMIT 1;
 
 -- name: other_round(round_id, version_id)^
@@ -142,9 +142,9 @@ WHERE id = :round_id;
 -- The reports of the last tries with the version before.
 SELECT latest.id, report.whole AS report FROM round
 JOIN LATERAL (
-    SELECT DISTINCT ON (student_id) id, digest FROM submission WHERE submission.round_id = round.id ORDER BY student_id, number DESC
+    SELECT DISTINCT ON (student_id) id, student_id, digest FROM submission WHERE submission.round_id = round.id ORDER BY student_id, number DESC
 ) AS latest ON true
-JOIN report ON report.version_id = round.previous_version_id AND report.digest = latest.digest
+JOIN report ON report.version_id = version_for(round.id, round.previous_version_id, latest.student_id) AND report.digest = latest.digest
 WHERE round.id = :round_id;
 
 -- name: withdrawn(round_id)
@@ -169,7 +169,7 @@ WHERE round_id = :round_id AND md5(key) = md5(:key) AND key = :key
 SELECT earlier.id, earlier.number, earlier.source, report.whole AS report FROM submission AS mine
 JOIN submission AS earlier ON earlier.round_id = mine.round_id AND earlier.student_id = mine.student_id
 JOIN round ON round.id = mine.round_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = earlier.digest
+LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, earlier.student_id) AND report.digest = earlier.digest
 WHERE mine.id = :submission_id AND earlier.number < mine.number
 ORDER BY earlier.number DESC LIMIT 1;
 
@@ -192,7 +192,7 @@ SELECT round.id, exercise_version.title, exercise_version.out_of, round.opened_a
        coalesce(standing.excused, false) AS excused, coalesce(standing.given_back_at, round.given_back_at) AS given_back_at
 FROM round
 JOIN student ON student.class_id = round.class_id
-JOIN exercise_version ON exercise_version.id = round.version_id
+JOIN exercise_version ON exercise_version.id = version_for(round.id, round.version_id, student.id)
 LEFT JOIN standing ON standing.round_id = round.id AND standing.student_id = student.id
 WHERE student.id = :student_id AND (round.opens_at IS NULL OR round.opens_at <= now())
   AND (round.for_ids IS NULL OR student.id = ANY(round.for_ids))
@@ -205,8 +205,8 @@ SELECT submission.id, submission.round_id, submission.number, submission.handed_
 FROM submission
 LEFT JOIN student AS partner ON partner.id = submission.with_id
 JOIN round ON round.id = submission.round_id
-LEFT JOIN report ON report.version_id = round.version_id AND report.digest = submission.digest
-LEFT JOIN unmarked ON unmarked.version_id = round.version_id AND unmarked.digest = submission.digest
+LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, submission.student_id) AND report.digest = submission.digest
+LEFT JOIN unmarked ON unmarked.version_id = version_for(round.id, round.version_id, submission.student_id) AND unmarked.digest = submission.digest
 LEFT JOIN own_mark ON own_mark.submission_id = submission.id
 WHERE submission.student_id = :student_id ORDER BY submission.round_id, submission.number;
 
@@ -214,3 +214,19 @@ WHERE submission.student_id = :student_id ORDER BY submission.round_id, submissi
 SELECT round.id, exercise_version.title, exercise_version.out_of, round.opened_at FROM round
 JOIN exercise_version ON exercise_version.id = round.version_id
 WHERE round.class_id = :class_id ORDER BY round.opened_at, round.id;
+
+-- name: version_for(round_id, student_id)^
+-- The version of a round that a student has, by their level.
+SELECT version_for(id, version_id, :student_id) AS version_id FROM round WHERE id = :round_id;
+
+-- name: set_level(round_id, student_id, level)!
+-- Nothing: the level that the student has in the class.
+INSERT INTO standing (round_id, student_id, level) VALUES (:round_id, :student_id, :level)
+ON CONFLICT (round_id, student_id) DO UPDATE SET level = EXCLUDED.level;
+
+-- name: levels_of_everybody(round_id)
+-- The level of each student: in this round, and in the class.
+SELECT student.id AS student_id, student.name AS student, standing.level, student.level AS in_class FROM round
+JOIN student ON student.class_id = round.class_id AND (round.for_ids IS NULL OR student.id = ANY(round.for_ids))
+LEFT JOIN standing ON standing.round_id = round.id AND standing.student_id = student.id
+WHERE round.id = :round_id AND student.left_at IS NULL ORDER BY student.name;

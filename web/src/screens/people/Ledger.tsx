@@ -149,7 +149,7 @@ function Marks({ view, onOpen }: { view: LedgerView; onOpen: (student: number) =
                   </button>
                 </th>
                 {student.cells.map((cell, index) => (
-                  <One key={cell.round_id} cell={cell} outOf={view.rounds[index]?.out_of ?? 1} />
+                  <One key={cell.round_id} cell={cell} outOf={cell.out_of ?? view.rounds[index]?.out_of ?? 1} />
                 ))}
                 <td className="px-2 text-right font-semibold">{marks(sum(student.cells))}</td>
               </tr>

@@ -2,10 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import type { ClassView, StudentLine } from "../../api/client";
-import { changeStudent, classesQuery, classQuery, removeStudent } from "../../api/people";
+import { changeStudent, type StudentChange, classesQuery, classQuery, removeStudent } from "../../api/people";
 import { useChange } from "../../api/useChange";
 import { Ask } from "../../shell/Ask";
 import { count } from "../../values";
+import { LESSON } from "../../words/lesson";
 import { Renaming } from "./Renaming";
 import { Refused } from "./SignInForms";
 
@@ -67,6 +68,7 @@ function Student({ student, data, open, onOpen, onCard }: StudentProps) {
         <th scope="row" className={`py-1 text-left ${left ? "font-normal text-neutral" : "font-semibold"}`}>
           {student.name}
           {left ? " (left)" : ""}
+          {student.level ? <span className="font-normal text-neutral"> {student.level}</span> : null}
         </th>
         <td className="text-neutral">
           {left ? "" : student.has_card ? `since ${day(student.card_made_at)}` : "none yet"}
@@ -99,11 +101,7 @@ function Student({ student, data, open, onOpen, onCard }: StudentProps) {
 function Doings({ student, data, onCard }: Pick<StudentProps, "student" | "data" | "onCard">) {
   const here = classQuery(data.id);
   const classes = useQuery(classesQuery).data ?? [];
-  const changing = useChange(
-    (change: { name?: string; left?: boolean; class_id?: number }) => changeStudent(student.id, change),
-    here,
-    classesQuery,
-  );
+  const changing = useChange((change: StudentChange) => changeStudent(student.id, change), here, classesQuery);
   const removing = useChange(() => removeStudent(student.id), here, classesQuery);
   const others = classes.filter((each) => each.id !== data.id && each.put_away_at === null);
   const left = student.left_at !== null;
@@ -129,6 +127,18 @@ function Doings({ student, data, onCard }: Pick<StudentProps, "student" | "data"
             yes="has left"
             onYes={() => changing.mutate({ left: true })}
           />
+          <label className="inline-flex items-baseline gap-2">
+            <span className="text-neutral">{LESSON.level}</span>
+            <select
+              className="select select-sm w-auto bg-transparent"
+              value={student.level ?? ""}
+              onChange={(event) => changing.mutate({ level: event.target.value as StudentChange["level"] & string })}
+            >
+              <option value="">{LESSON.noLevel}</option>
+              <option value="supported">supported</option>
+              <option value="stretch">stretch</option>
+            </select>
+          </label>
           {others.length > 0 ? (
             <label className="inline-flex items-baseline gap-2">
               <span className="text-neutral">moves to</span>

@@ -9,6 +9,7 @@ import { roundQuery } from "../../api/queries";
 import { useChange } from "../../api/useChange";
 import { Button } from "../../shell/Button";
 import { LESSON } from "../../words/lesson";
+import { Levels } from "./Levels";
 
 /** When a round opens, is due and closes, what students see of it, and that it is given back. */
 export function Dates({ round }: { round: RoundView }) {
@@ -50,6 +51,7 @@ export function Dates({ round }: { round: RoundView }) {
       <details className="grow" data-dates>
         <summary className="cursor-pointer text-neutral">{LESSON.settings}</summary>
         <Settings key={JSON.stringify([round.opens_at, round.due_at, round.closes_at])} round={round} />
+        <Levels round={round} />
         <Copy round={round} />
       </details>
     </div>

@@ -200,6 +200,9 @@ function Row({ student, round, index, hasCraft, active, onActive }: RowProps) {
       ) : null}
       <td className="text-right font-semibold">
         {student.marks === null ? (student.status === "unmarked" ? "?" : "") : marks(student.marks)}
+        {student.out_of !== round.out_of ? (
+          <span className="block text-sm font-normal text-neutral">of {marks(student.out_of)}</span>
+        ) : null}
         {student.own_marks === null ? null : (
           <span className="block text-sm font-normal text-primary">own {marks(student.own_marks)}</span>
         )}
