@@ -65,7 +65,19 @@ class Screens(Served):
             (group["title"], len(group["submission_ids"]), wren["groups"]),
             ("A test is off at its boundary", 4, [group["key"]]),
         )
-        self.assertEqual((found["trials"], found["game_seconds"]), (168, 1056))
+        self.assertEqual((found["trials"], found["game_seconds"]), (192, 1188))
+
+    def test_a_round_that_is_as_it_was_is_not_sent_again(self) -> None:
+        tag = self.client.get("/api/rounds/1").headers["etag"]
+        self.assertEqual(self.client.get("/api/rounds/1", headers={"if-none-match": tag}).status_code, 304)
+        submission = self.client.get("/api/rounds/1").json()["students"][0]["submission_id"]
+        own = {"marks": 3, "comment": "Well seen."}
+        path = f"/api/submissions/{submission}/own"
+        self.assertEqual(self.client.put(path, json=own, headers=ORIGIN).status_code, 204)
+        again = self.client.get("/api/rounds/1", headers={"if-none-match": tag})
+        self.assertEqual((again.status_code, again.json()["students"][0]["own_marks"]), (200, 3))
+        self.client.put(path, json={"marks": None, "comment": ""}, headers=ORIGIN)
+        self.assertNotEqual(self.client.get("/api/rounds/1").headers["etag"], again.headers["etag"])
 
     def test_try_and_trial(self) -> None:
         rows = self.client.get("/api/rounds/1").json()["students"]

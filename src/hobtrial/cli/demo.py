@@ -15,10 +15,12 @@ from ..core.words import HobError
 from ..crew import Crew, ReadVersion, read_version
 from ..demo import CLASS_NAME, STUDENT, TEACHER, exercises, load_demo
 from ..server import DemoLinks, create_app
+from ..server.settings import read_settings
 from ..store import Cluster, Store
 from .home import home
 from .records import make_ready
 from .serving import listen, serve_until_stopped
+from .siblings import siblings
 
 
 def run(*, reset: bool, yes: bool, port: int) -> int:
@@ -50,13 +52,16 @@ def _serve(folder: Path, *, reset: bool, port: int) -> int:
         with step("the demo: a class and its scripts"):
             load(cluster.dsn)
         links = links_of_demo()
-        serve_until_stopped(
-            create_app(cluster.dsn, demo=links),
-            listen(port),
-            asked=port,
-            stays="; the data stays",
-            links=ways_in(links),
-        )
+        settings = read_settings()
+        listener = listen(port)
+        with siblings(settings.processes - 1, cluster.dsn, settings, listener, demo=links):
+            serve_until_stopped(
+                create_app(cluster.dsn, settings, demo=links),
+                listener,
+                asked=port,
+                stays="; the data stays",
+                links=ways_in(links),
+            )
     finally:
         with step("stopped"):
             cluster.stop()

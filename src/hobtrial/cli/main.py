@@ -192,11 +192,15 @@ def serve(
         Optional[int],
         typer.Option(min=1, max=65535, help="The port to serve on; HOB_PORT or 8765 where none is given."),
     ] = None,
+    processes: Annotated[
+        Optional[int],
+        typer.Option(min=1, max=32, help="Processes that answer requests; HOB_PROCESSES or one a core, at most 4."),
+    ] = None,
 ) -> None:
     """Serve on the database that HOB_DATABASE names, without the demo."""
     from .serve import run
 
-    raise typer.Exit(run(port=port))
+    raise typer.Exit(run(port=port, processes=processes))
 
 
 @app.command()

@@ -11,12 +11,15 @@ from .logs import set_up
 from .marking import complain
 from .records import make_ready, needed_database
 from .serving import listen, serve_until_stopped
+from .siblings import siblings
 
 
-def run(*, port: int | None) -> int:
+def run(*, port: int | None, processes: int | None) -> int:
     """Serves. Gives the exit status."""
     try:
         settings = read_settings()
+        if processes is not None:
+            settings = settings.model_copy(update={"processes": processes})
         address = needed_database()
         make_ready(address)
         set_up(1, settings.log)
@@ -37,7 +40,10 @@ def run(*, port: int | None) -> int:
             )
         ]
     )
-    serve_until_stopped(create_app(address, settings), listener, asked=asked, links=links, proxy=settings.trusted_proxy)
+    with siblings(settings.processes - 1, address, settings, listener, says=1):
+        serve_until_stopped(
+            create_app(address, settings), listener, asked=asked, links=links, proxy=settings.trusted_proxy
+        )
     return 0
 
 

@@ -19,6 +19,8 @@ from ..core.words import UsageError
 LOOPBACK: Final = "127.0.0.1"
 REQUESTS_SECONDS: Final = 4
 """How long requests may still take once the server is to stop."""
+BACKLOG: Final = 128
+"""Connections that may wait to be taken."""
 STOP_SECONDS: Final = 9
 """After so long the program ends, whatever goes on."""
 
@@ -26,18 +28,30 @@ STOP_SECONDS: Final = 9
 def listen(port: int, address: str = LOOPBACK) -> socket.socket:
     """A listening socket: at the port that was asked for, or a free one. Raises `UsageError` for a foreign address."""
     family = socket.AF_INET6 if ":" in address else socket.AF_INET
-    listener = socket.socket(family)
-    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     for each in (port, 0):
-        try:
-            listener.bind((address, each))
-            break
-        except OSError as error:
-            if each == 0:
-                raise UsageError(
-                    f"{address} is not an address of this machine that can be listened on: {error}"
-                ) from None
-    listener.listen(128)
+        # another program may share the port as our own processes do, so it is asked for alone first
+        with socket.socket(family) as alone:
+            alone.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            try:
+                alone.bind((address, each))
+            except OSError as error:
+                if each == 0:
+                    raise UsageError(
+                        f"{address} is not an address of this machine that can be listened on: {error}"
+                    ) from None
+                continue
+            free = int(alone.getsockname()[1])
+        return shared(free, address)
+    raise AssertionError("a free port was asked for")
+
+
+def shared(port: int, address: str) -> socket.socket:
+    """A listening socket at a port that several processes of a server share: each gets its part of the connections."""
+    listener = socket.socket(socket.AF_INET6 if ":" in address else socket.AF_INET)
+    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEPORT, 1)
+    listener.bind((address, port))
+    listener.listen(BACKLOG)
     return listener
 
 
@@ -62,6 +76,11 @@ def serve_until_stopped(
     print(f"{why}Hob Trial is at http://{shown}:{taken}{page} (Ctrl-C stops it{stays})", flush=True)
     for what, end in links:
         print(f"{what}:\n  http://{shown}:{taken}{end}", flush=True)
+    serve_quietly(app, listener, proxy)
+
+
+def serve_quietly(app: FastAPI, listener: socket.socket, proxy: Iterable[str] = ()) -> None:
+    """Serves an application until Ctrl-C or a polite kill, and says nothing."""
     signal.signal(signal.SIGTERM, signal.default_int_handler)
     config = uvicorn.Config(
         app,

@@ -125,14 +125,17 @@ class Marker:
     def __init__(self, store: Store, crew: Crew) -> None:
         self.store = store
         self._crew = crew
-        self._opened: dict[int, OpenedExercise] = {}
+        self._opened: dict[int, asyncio.Task[OpenedExercise]] = {}
 
     async def open(self, version_id: int) -> OpenedExercise:
-        """An exercise's version, opened once."""
-        if version_id not in self._opened:
-            files = await asyncio.to_thread(self._files, version_id)
-            self._opened[version_id] = await self._crew.open(files)
-        return self._opened[version_id]
+        """An exercise's version, opened once, also where many ask at the same time."""
+        opening = self._opened.get(version_id)
+        if opening is None or (opening.done() and (opening.cancelled() or opening.exception() is not None)):
+            opening = self._opened[version_id] = asyncio.create_task(self._open(version_id))
+        return await asyncio.shield(opening)  # one who asks and goes away takes it from nobody
+
+    async def _open(self, version_id: int) -> OpenedExercise:
+        return await self._crew.open(await asyncio.to_thread(self._files, version_id))
 
     async def mark(self, version_id: int, digest: str) -> None:
         """Marks a text unless it is marked already."""

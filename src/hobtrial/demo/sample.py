@@ -6,12 +6,14 @@ from collections.abc import Callable, Iterable
 from pathlib import Path
 from typing import Final
 
-from ..core.exercise import STARTER, is_part
+from ..core.exercise import REFERENCE, STARTER, is_part
+from ..core.judging import open_exercise
+from ..core.workshop import follow_up
 from ..crew import ReadVersion, digest_of
-from ..store import Classes, Exercises, Rounds, Store, Teachers
+from ..store import Classes, Exercises, Lessons, Rounds, Store, Teachers
 from ..store.hashes import new_token
 from ..store.store import Connection
-from .term import AWAY, today, weeks
+from .term import AWAY, FOLLOWED, today, weeks
 from .tries import tries
 
 HERE: Final = Path(__file__).parent
@@ -34,6 +36,8 @@ EXERCISES: Final = (
     "draught-heat",
 )
 """The one that the sample class is at now, then the others in a beginner's order."""
+FOLLOWED_AFTER: Final = 4
+"""Days from a round to its follow-up."""
 DAYS: Final = 7
 """Days between two rounds of the sample class."""
 
@@ -66,6 +70,7 @@ def load_demo(
     """
     handed = set(classes)
     term: list[tuple[int, float, dict[str, tuple[int, int]]]] = []
+    followed: list[tuple[str, int, dict[str, int]]] = []
     folders = {name: exercise_folder(name) for name in exercises()}
     with store.transaction() as connection:
         teacher_id = _teacher(connection)
@@ -77,9 +82,7 @@ def load_demo(
                 continue
             class_id = Classes.named(connection, CLASS_NAME, teacher_id)
             round_id = Rounds.open(connection, class_id, version_id)
-            Rounds.date_back(
-                connection, round_id, DAYS * (len(EXERCISES) - EXERCISES.index(name)) % (DAYS * len(EXERCISES))
-            )
+            Rounds.date_back(connection, round_id, _days_ago(name))
             texts = [(each.student, f"{each.student.casefold()}.py", each.source.encode()) for each in tries(name)]
             texts += [(file.removesuffix(".py").capitalize(), file, source) for file, source in hand_ins(name).items()]
             ids = Classes.add_students(connection, class_id, [student for student, _, _ in texts])
@@ -96,8 +99,29 @@ def load_demo(
             else:
                 away = {student: (ids[student], 0) for student, number in AWAY if number == week and student in ids}
                 term.append((round_id, float(version.opened.out_of), {**made, **away}))
+            if name in FOLLOWED:
+                followed.append((name, round_id, {student: ids[student] for student in FOLLOWED[name][1]}))
     with store.transaction() as connection:
         weeks(connection, term)
+    for name, round_id, ids in followed:
+        slip, mended = FOLLOWED[name]
+        made_up = follow_up(open_exercise(folders[name]), folders[name], slip)
+        (version,) = read([made_up.files])
+        with store.transaction() as connection:
+            version_id = version.keep(connection, f"follow-up-{version.opened.key[:12]}", teacher_id)
+            class_id = Classes.named(connection, CLASS_NAME, teacher_id)
+            opened = Rounds.open(connection, class_id, version_id)
+            Rounds.date_back(connection, opened, _days_ago(name) - FOLLOWED_AFTER)
+            Lessons.follow(connection, opened, follows_id=round_id, key=slip, student_ids=list(ids.values()))
+            for student, well in mended.items():
+                if well is not None:
+                    source = made_up.files[REFERENCE if well else STARTER]
+                    Rounds.hand_in(connection, opened, ids[student], f"{student.casefold()}.py", source)
+
+
+def _days_ago(name: str) -> int:
+    """How many days ago the sample class was set an exercise."""
+    return DAYS * (len(EXERCISES) - EXERCISES.index(name)) % (DAYS * len(EXERCISES))
 
 
 def _teacher(connection: Connection) -> int:

@@ -26,6 +26,11 @@ REPLIES: Final = {
     ("Sorrel", 5): "Thank you. I had read it as fewer than.",
     ("Wren", 7): "It works with one. Shall I hand it in again?",
 }
+FOLLOWED: Final = {
+    "at-least": ("exact-only", {"Bramble": True, "Heron": True, "Nettle": None}),
+    "three-lives": ("no-call", {"Bramble": None, "Siskin": False}),
+}
+"""The follow-ups: for which slip, and of each student whether they mended it; nothing: not handed in yet."""
 DUE_DAYS: Final = 3
 """Days from the opening of a round to its due date."""
 ASK: Final = {"Teasel": 4.0, "Fennel": 2.0}

@@ -199,24 +199,25 @@ def admit(connection: HTTPConnection) -> None:
 def _admitted(connection: HTTPConnection, rule: Rule) -> Person | None:
     token = token_of(connection)
     if token is None or not rule.asks:
-        person = None
-    else:
-        with services_of(connection).store.transaction() as records:
-            person = Sessions.who(records, token)
-    role = role_of(person)
-    if role not in rule.roles:
+        return _allowed(None, rule)
+    with services_of(connection).store.looking() as records:
+        person = _allowed(Sessions.who(records, token), rule)
+        for thing in rule.things:
+            assert person is not None  # a rule that names things is for people only
+            named = connection.path_params[f"{thing}_id"]
+            if not (named.isascii() and named.isdecimal()):
+                raise HTTPException(422, f"This request cannot be read: {named[:40]!r} is not a number of ours.")
+            if not may_see(records, person, thing, int(named[:12])):
+                raise HTTPException(404, NOT_THERE[thing])
+    return person
+
+
+def _allowed(person: Person | None, rule: Rule) -> Person | None:
+    """The person, if somebody of their role may ask. Raises `HTTPException`."""
+    if role_of(person) not in rule.roles:
         if person is None:
             raise HTTPException(401, SIGN_IN)
         raise HTTPException(403, FOR_OWNER if rule.roles == OWNERS else FOR_TEACHERS if rule.roles else NOT_FOR_YOU)
-    if rule.things:
-        assert person is not None  # a rule that names things is for people only
-        with services_of(connection).store.transaction() as records:
-            for thing in rule.things:
-                named = connection.path_params[f"{thing}_id"]
-                if not (named.isascii() and named.isdecimal()):
-                    raise HTTPException(422, f"This request cannot be read: {named[:40]!r} is not a number of ours.")
-                if not may_see(records, person, thing, int(named[:12])):
-                    raise HTTPException(404, NOT_THERE[thing])
     return person
 
 

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
-
 from ..store import Classes, Exercises, Rounds
 from .access import TeacherId
+from .answering import Router
 from .deps import Parts
 from .views import BenchView, ExerciseHead, RoundSummary
 
-router = APIRouter(prefix="/api", tags=["bench"])
+router = Router(prefix="/api", tags=["bench"])
 
 
 @router.get("/bench")

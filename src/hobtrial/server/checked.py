@@ -6,7 +6,7 @@ import asyncio
 from datetime import UTC, datetime
 from typing import Any
 
-from fastapi import APIRouter, HTTPException
+from fastapi import HTTPException
 from fastapi.responses import JSONResponse
 
 from ..core.reporting import Report, tries_until
@@ -15,6 +15,7 @@ from ..crew import DESK_CHECK, OpenedExercise, WorkerGoneError
 from ..store import Desks, Lessons
 from ..store.store import Row
 from .access import NOT_THERE, StudentId
+from .answering import Router
 from .building import sentence
 from .checking import checked_view, known_of_desk, waiting
 from .deps import Parts, Services
@@ -23,7 +24,7 @@ from .desk_views import DeskChecked, GivenText, GuessOf, StepOf
 from .trial_views import TrialView
 from .views import Sorry
 
-router = APIRouter(prefix="/api/desk", tags=["desk"])
+router = Router(prefix="/api/desk", tags=["desk"])
 
 FORETELL = "Say first what you expect of this scenario."
 AGAIN_SECONDS = 10

@@ -7,7 +7,7 @@ import secrets
 from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 
-from fastapi import APIRouter, HTTPException, Response, UploadFile
+from fastapi import HTTPException, Response, UploadFile
 
 from ..core.cards import new_card
 from ..core.roster import read_list, write_list
@@ -17,6 +17,7 @@ from ..store import Classes, Rounds, Students, Teachers
 from ..store.hashes import AT_ONCE, hashed_card
 from ..store.store import Connection
 from .access import NOT_THERE, TeacherId
+from .answering import Router
 from .building import sentence
 from .deps import Parts
 from .people_views import (
@@ -36,7 +37,7 @@ from .people_views import (
 from .student_data import student_zip
 from .views import Added, Sorry
 
-router = APIRouter(prefix="/api", tags=["classes"], responses={409: {"model": Sorry}})
+router = Router(prefix="/api", tags=["classes"], responses={409: {"model": Sorry}})
 
 
 @router.get("/classes")

@@ -7,7 +7,7 @@ import base64
 from datetime import UTC, datetime
 from typing import Any, Final
 
-from fastapi import APIRouter, HTTPException, Request
+from fastapi import HTTPException, Request
 from fastapi.responses import JSONResponse, Response
 
 from ..core.exercise import BRIEF, STARTER
@@ -16,6 +16,7 @@ from ..crew import HANDED_IN, OpenedExercise, WorkerGoneError
 from ..store import Classes, Desks, Lessons, Rounds, StaleTextError, Students
 from ..store.store import Row
 from .access import NOT_THERE, StudentId
+from .answering import Router
 from .checking import handed_in_try, scenario_names, seen_of_desk, text_of
 from .deps import Parts, Services
 from .desk_views import (
@@ -35,7 +36,7 @@ from .signing_in import by_card
 from .trial_views import SceneView, VariableView
 from .views import Sorry
 
-router = APIRouter(prefix="/api/desk/rounds", tags=["desk"])
+router = Router(prefix="/api/desk/rounds", tags=["desk"])
 
 CLOSED: Final = "This round is closed, so nothing can be handed in any more. Your text is kept all the same."
 OTHER: Final = "Another window has kept another text since. Look at both, and choose."

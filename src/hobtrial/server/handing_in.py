@@ -5,19 +5,20 @@ from __future__ import annotations
 import asyncio
 from typing import Annotated
 
-from fastapi import APIRouter, Form, HTTPException, UploadFile
+from fastapi import Form, HTTPException, UploadFile
 from pydantic import Field, TypeAdapter, ValidationError
 
 from ..core.roster import LONGEST_NAME, match
 from ..core.words import UsageError
 from ..crew.parcels import LARGEST_FILE, Received, scripts_in
 from ..store import Classes, Rounds
+from .answering import Router
 from .building import NO_ROUND, sentence
 from .deps import Parts, Services
 from .given import clean_text, cleaned
 from .views import DoubtView, HandedIn, LeftOut, Sorry
 
-router = APIRouter(prefix="/api/rounds", tags=["handing in"])
+router = Router(prefix="/api/rounds", tags=["handing in"])
 
 LONGEST_FILE_NAME = 200
 """Characters of a file's name."""

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, Response
+from fastapi import Response
 from pydantic import BaseModel
 
+from .answering import Router
 from .deps import Parts
 
-router = APIRouter(tags=["health"])
+router = Router(tags=["health"])
 
 
 class Up(BaseModel):

@@ -7,7 +7,7 @@ from collections import Counter
 from collections.abc import Mapping
 from typing import Final, Literal
 
-from fastapi import APIRouter, HTTPException
+from fastapi import HTTPException
 from fastapi.responses import Response
 
 from ..core.exercise import AT_LEVEL, BRIEF, REFERENCE, STARTER
@@ -18,6 +18,7 @@ from ..core.reporting.items import items
 from ..store import Classes, Exercises, Lessons, Rounds
 from ..store.store import Row
 from .access import NOT_THERE
+from .answering import Router
 from .building import NO_ROUND
 from .checking import text_of
 from .deps import Parts, Services
@@ -37,7 +38,7 @@ from .lesson_views import (
 from .tables import as_csv, as_ods, as_xlsx
 from .views import Sorry
 
-router = APIRouter(prefix="/api", tags=["ledger"])
+router = Router(prefix="/api", tags=["ledger"])
 
 RECENT: Final = 3
 """The last rounds in which a concept was asked for, by which it is said how much of it a class has just now."""

@@ -7,13 +7,14 @@ from collections.abc import AsyncIterator
 from datetime import UTC, datetime, timedelta
 from typing import Any, Final
 
-from fastapi import APIRouter, HTTPException, Request
+from fastapi import HTTPException, Request
 from fastapi.responses import StreamingResponse
 
 from ..core.reporting import Checked, Stuck, ideas_now, stuck
 from ..store import Lessons, Rounds, may_see
 from ..store.store import Row
 from .access import NOT_THERE, person_of
+from .answering import Router
 from .building import NO_ROUND
 from .checking import text_of
 from .deps import Parts, Services
@@ -33,7 +34,7 @@ from .lesson_views import (
 )
 from .views import Opened, Sorry
 
-router = APIRouter(prefix="/api/rounds", tags=["lesson"])
+router = Router(prefix="/api/rounds", tags=["lesson"])
 
 MINUTES: Final = 40
 """How far back a lesson is looked at."""

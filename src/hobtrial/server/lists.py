@@ -9,7 +9,7 @@ from collections.abc import Mapping
 from datetime import UTC, datetime
 from typing import Annotated
 
-from fastapi import APIRouter, Form, HTTPException, Response, UploadFile
+from fastapi import Form, HTTPException, Response, UploadFile
 from pydantic import Field, ValidationError
 
 from ..core import oneroster
@@ -18,13 +18,14 @@ from ..crew.parcels import LARGEST_FILE, zip_entries
 from ..store import Classes, Rounds, Students
 from ..store.store import Connection
 from .access import NOT_THERE, TeacherId
+from .answering import Router
 from .building import sentence
 from .deps import Parts, Services
 from .given import Given
 from .people_views import ListedClass, ListedStudent, ListRead, What
 from .views import Sorry
 
-router = APIRouter(prefix="/api", tags=["lists"], responses={409: {"model": Sorry}, 422: {"model": Sorry}})
+router = Router(prefix="/api", tags=["lists"], responses={409: {"model": Sorry}, 422: {"model": Sorry}})
 
 Source = Annotated[str, Field(max_length=255)]
 

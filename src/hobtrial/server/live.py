@@ -8,12 +8,13 @@ import time
 from collections.abc import Awaitable
 from typing import Any, Final
 
-from fastapi import APIRouter, HTTPException, WebSocket, WebSocketDisconnect
+from fastapi import HTTPException, WebSocket, WebSocketDisconnect
 from pydantic import BaseModel, ValidationError
 
 from ..core.words import FRAMES_PER_SECOND
 from ..crew import Game, TooManyPlayersError, WorkerGoneError
 from .access import person_of
+from .answering import Router
 from .deps import services_of
 from .desk_play import playable_desk
 from .drafts import playable_draft
@@ -31,7 +32,7 @@ TOO_MUCH: Final = "The script used more time or memory than a game may, and was 
 
 Word = Begin | Did | Pace | Keep | Show | Look
 
-router = APIRouter(tags=["live"])
+router = Router(tags=["live"])
 
 
 @router.websocket("/api/exercises/{version_id}/live")

@@ -5,7 +5,7 @@ from __future__ import annotations
 import base64
 from typing import Annotated, Any, Final
 
-from fastapi import APIRouter, HTTPException, Query, Request
+from fastapi import HTTPException, Query, Request
 from fastapi.responses import JSONResponse, Response
 
 from ..core.exercise import BRIEF, STARTER, schema
@@ -13,6 +13,7 @@ from ..core.reporting import ProblemReport
 from ..core.words import UsageError
 from ..crew import DESK, WorkerGoneError
 from .access import person_of
+from .answering import Router
 from .building import sentence
 from .checking import everything_of, scenario_names
 from .deps import PlayParts
@@ -24,7 +25,7 @@ from .views import KeptView, PlayView, Sorry
 SVG_HEADERS: Final = {"content-security-policy": "default-src 'none'; style-src 'unsafe-inline'; sandbox"}
 """A picture of an exercise's own can do nothing, opened by itself either."""
 
-router = APIRouter(prefix="/api", tags=["play"])
+router = Router(prefix="/api", tags=["play"])
 
 
 @router.get("/exercises/{version_id}/play", responses={404: {"model": Sorry}})

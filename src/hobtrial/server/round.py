@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 import asyncio
+import zlib
 
-from fastapi import APIRouter, HTTPException
+from fastapi import HTTPException, Request, Response
 
 from ..core.reporting import Report, groups, idea_of, why_changed, without
 from ..core.words import HobError
 from ..crew import read_version
 from ..store import Classes, Exercises, Lessons, Rounds
-from ..store.store import Row
+from ..store.store import Connection, Row
 from .access import Teacher, TeacherId
+from .answering import Router
 from .building import NO_ROUND, group_view, student_row, together
-from .deps import Parts
+from .deps import Parts, Services
 from .plays import NO_EXERCISE
 from .views import (
     AtLevel,
@@ -28,25 +30,35 @@ from .views import (
     WithoutTry,
 )
 
-router = APIRouter(prefix="/api/rounds", tags=["round"])
+router = Router(prefix="/api/rounds", tags=["round"])
 
 
-@router.get("/{round_id}")
-def one_round(round_id: int, parts: Parts) -> RoundView:
-    """A round as far as it is marked."""
+@router.get("/{round_id}", response_model=RoundView, responses={304: {"description": "It is as it was."}})
+def one_round(round_id: int, parts: Parts, request: Request) -> Response:
+    """A round as far as it is marked. Who has it as it still is, is told so."""
     with parts.store.transaction() as connection:
-        row = Rounds.one(connection, round_id)
-        if row is None:
-            raise HTTPException(404, NO_ROUND)
-        submissions = Rounds.submissions(connection, round_id)
-        newest = Rounds.newest(connection, row["version_id"])
-        before = Rounds.reports_before(connection, round_id)
-        withdrawn = Rounds.withdrawn(connection, round_id)
-        predictions = Rounds.predictions(connection, round_id)
-        follow_ups = Lessons.follow_ups(connection, round_id)
-        everybody = {each["id"]: each for each in Lessons.everybody(connection, round_id)}
-        levels = Exercises.levels(connection, row["version_id"])
-        given = Rounds.levels(connection, round_id) if levels else []
+        state = Rounds.state(connection, round_id)
+        tag = f'"{state}-{zlib.crc32((parts.marking.trouble or "").encode()):x}"'
+        if state and request.headers.get("if-none-match") == tag:
+            return Response(status_code=304, headers={"etag": tag})
+        view = round_view(connection, parts, round_id)
+    return Response(view.model_dump_json(), media_type="application/json", headers={"etag": tag})
+
+
+def round_view(connection: Connection, parts: Services, round_id: int) -> RoundView:
+    """All that the page of a round has. Raises `HTTPException` where there is no such round."""
+    row = Rounds.one(connection, round_id)
+    if row is None:
+        raise HTTPException(404, NO_ROUND)
+    submissions = Rounds.submissions(connection, round_id)
+    newest = Rounds.newest(connection, row["version_id"])
+    before = Rounds.reports_before(connection, round_id)
+    withdrawn = Rounds.withdrawn(connection, round_id)
+    predictions = Rounds.predictions(connection, round_id)
+    follow_ups = Lessons.follow_ups(connection, round_id)
+    everybody = {each["id"]: each for each in Lessons.everybody(connection, round_id)}
+    levels = Exercises.levels(connection, row["version_id"])
+    given = Rounds.levels(connection, round_id) if levels else []
     reports: dict[int, Report] = {each["id"]: each["report"] for each in submissions if each["report"] is not None}
     kept = [(each["id"], without(each["report"], each["student"], withdrawn)) for each in submissions if each["report"]]
     taken = [group for group in groups(reports.items()) if (group.key, None) in withdrawn]

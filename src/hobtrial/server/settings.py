@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 from typing import Annotated, Any, Final, Literal
 
 from pydantic import BeforeValidator, Field, ValidationError
@@ -10,6 +11,8 @@ from pydantic_settings import BaseSettings, NoDecode, SettingsConfigDict
 from ..core.words import UsageError
 
 PREFIX: Final = "HOB_"
+MOST_BY_ITSELF: Final = 4
+"""Processes that answer requests where nobody says how many."""
 
 
 def _listed(value: Any) -> Any:
@@ -37,6 +40,8 @@ class Settings(BaseSettings):
     """Addresses of the reverse proxy whose word is taken for who asks, and whether they came by TLS."""
     workers: int = Field(default=2, ge=0, le=64)
     """Processes that mark what was handed in."""
+    processes: int = Field(default_factory=lambda: min(os.cpu_count() or 1, MOST_BY_ITSELF), ge=1, le=32)
+    """Processes that answer requests, behind one port."""
     log: Literal["auto", "words", "json"] = "auto"
     """How the log is written: for people, for programs, or (auto) by whether a person reads it."""
     retention_months: int | None = Field(default=None, ge=1, le=600)

@@ -6,17 +6,18 @@ import re
 from collections.abc import Sequence
 from typing import Final
 
-from fastapi import APIRouter, HTTPException
+from fastapi import HTTPException
 
 from ..core.reporting import groups, without
 from ..core.script import Unreadable
 from ..core.script.read import decode
 from ..store import Lessons, Rounds
+from .answering import Router
 from .building import NO_ROUND, group_view
 from .deps import Parts
 from .views import SheetLine, SheetView, Sorry
 
-router = APIRouter(prefix="/api/rounds", tags=["sheet"])
+router = Router(prefix="/api/rounds", tags=["sheet"])
 
 LINES_ROUND: Final = 3
 """Lines of a sheet before and after each that it is about."""

@@ -6,7 +6,7 @@ import ipaddress
 from typing import Final
 
 import structlog
-from fastapi import APIRouter, HTTPException, Request, Response
+from fastapi import HTTPException, Request, Response
 
 from ..core.cards import as_printed
 from ..core.words import UsageError
@@ -14,6 +14,7 @@ from ..store import Classes, Sessions, Students, Teachers
 from ..store.hashes import NOBODYS_SALT, hashed_card, is_password
 from ..store.store import Row
 from .access import TeacherId, person_of, role_of
+from .answering import Router
 from .building import sentence
 from .cookies import drop, keep, token_of
 from .deps import Parts, Services
@@ -29,7 +30,7 @@ PER_ADDRESS: Final = 200
 """Tries that may fail in a quarter of an hour: for a class, a teacher's name, and a network address, which a whole
 school can share."""
 
-router = APIRouter(prefix="/api", tags=["signing in"])
+router = Router(prefix="/api", tags=["signing in"])
 log = structlog.get_logger()
 
 

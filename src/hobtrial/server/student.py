@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import asyncio
 
-from fastapi import APIRouter, HTTPException
+from fastapi import HTTPException
 from fastapi.responses import JSONResponse
 
 from ..core.reporting import Withdrawn
@@ -15,6 +15,7 @@ from ..crew import WorkerGoneError
 from ..store import Desks, Lessons, Rounds
 from ..store.store import Connection, Row
 from .access import NOT_THERE, StudentId
+from .answering import Router
 from .checked import NO_SCENARIO
 from .checking import handed_in_try
 from .deps import Parts
@@ -24,7 +25,7 @@ from .lesson_views import FeedbackSheet, Reply
 from .trial_views import TrialView
 from .views import Sorry
 
-router = APIRouter(prefix="/api/desk", tags=["desk"])
+router = Router(prefix="/api/desk", tags=["desk"])
 
 
 @router.get("")

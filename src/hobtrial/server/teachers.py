@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, HTTPException
+from fastapi import HTTPException
 
 from ..core.words import UsageError
 from ..store import Sessions, Teachers
 from .access import Teacher, TeacherId
+from .answering import Router
 from .building import sentence
 from .deps import Parts
 from .people_views import GivenPassword, Id, NewTeacher, TeacherLine
 from .views import Sorry
 
-router = APIRouter(prefix="/api/teachers", tags=["teachers"], responses={409: {"model": Sorry}})
+router = Router(prefix="/api/teachers", tags=["teachers"], responses={409: {"model": Sorry}})
 
 
 @router.get("")

@@ -6,7 +6,7 @@ import asyncio
 from collections.abc import Mapping
 from typing import Any
 
-from fastapi import APIRouter, HTTPException
+from fastapi import HTTPException
 from fastapi.responses import JSONResponse
 
 from hobtrial.core.script.tree import with_changes
@@ -18,6 +18,7 @@ from ..crew import WorkerGoneError
 from ..store import Reports, Rounds
 from ..store.store import Row
 from .access import Teacher
+from .answering import Router
 from .building import verdicts_of
 from .deps import Parts
 from .trial_views import TrialView
@@ -33,7 +34,7 @@ from .views import (
     Waiting,
 )
 
-router = APIRouter(prefix="/api/submissions", tags=["trial"])
+router = Router(prefix="/api/submissions", tags=["trial"])
 
 NO_TRY = "There is no such try. Choose one in its round."
 

@@ -24,6 +24,7 @@ class RoundSummary(BaseModel):
     """A round as the Bench lists it. `spread` are the marks of all scripts, rising."""
 
     id: int
+    exercise_id: int
     title: str
     version_number: int
     class_name: str
@@ -38,11 +39,14 @@ class RoundSummary(BaseModel):
 class ExerciseHead(BaseModel):
     """An exercise's newest version, as the Bench lists it."""
 
+    exercise_id: int
     version_id: int
     version_number: int
     title: str
     out_of: float
     scenarios: int
+    concepts: list[str]
+    """What its checks are for."""
 
 
 class BenchView(BaseModel):

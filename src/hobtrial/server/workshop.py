@@ -7,7 +7,7 @@ import io
 import zipfile
 from typing import Annotated, Any, Final
 
-from fastapi import APIRouter, HTTPException, Query, UploadFile
+from fastapi import HTTPException, Query, UploadFile
 from fastapi.responses import Response
 
 from ..core.exercise import ExerciseError, is_part
@@ -17,6 +17,7 @@ from ..crew import InternalError, WorkerGoneError, read_version
 from ..crew.parcels import LARGEST_EXERCISE, exercise_in
 from ..store import Classes, Draft, Drafts, Exercises, Rounds, StaleDraftError
 from .access import Teacher, TeacherId
+from .answering import Router
 from .building import sentence
 from .deps import Parts, Services
 from .drafts import NOT_PLAYABLE, read_draft
@@ -46,7 +47,7 @@ ENDED: Final = (
 )
 MOST_FILES: Final = 200
 
-router = APIRouter(prefix="/api", tags=["workshop"], responses={404: {"model": Sorry}})
+router = Router(prefix="/api", tags=["workshop"], responses={404: {"model": Sorry}})
 
 
 @router.get("/drafts")
@@ -174,7 +175,7 @@ async def ways(draft_id: int, asked: AskedWays, parts: Parts) -> WayView:
 async def proof(draft_id: int, parts: Parts) -> ProofView:
     """How far the proof of the draft as it is now has come; asking begins it. A change stops it."""
     draft = await asyncio.to_thread(read_draft, parts, draft_id)
-    return parts.proofs.of(draft_id, draft.files)
+    return await parts.proofs.of(draft_id, draft.files)
 
 
 @router.get("/drafts/{draft_id}/zip", response_class=Response)

@@ -9,6 +9,7 @@ from typing import Any, Final
 from psycopg.types.json import Jsonb
 
 from ..core.reporting import EDITION, Report, from_json
+from .read_reports import with_report, with_reports
 from .rounds import Rounds
 from .store import Connection, Row, queries
 
@@ -68,13 +69,13 @@ class Desks:
     def checked(connection: Connection, checked_id: int) -> Row | None:
         """A text that was checked. `report` is its whole report, `first` the marks alone; each may be None."""
         row: Row | None = _SQL.one_checked(connection, checked_id=checked_id)
-        return None if row is None else _with_reports(row)
+        return None if row is None else _with_first(with_report(connection, row))
 
     @staticmethod
     def all_checked(connection: Connection, round_id: int, student_id: int) -> list[Row]:
         """What a student checked, the oldest first; `report` and `first` as in `checked`, without the texts."""
         found = _SQL.checked_of(connection, round_id=round_id, student_id=student_id)
-        return [_with_reports(row) for row in found]
+        return [_with_first(row) for row in with_reports(connection, found)]
 
     @staticmethod
     def is_wanted(connection: Connection, version_id: int, digest: str) -> bool:
@@ -168,10 +169,10 @@ class Desks:
         return made[0]
 
 
-def _with_reports(row: Row) -> Row:
-    """`first` is what the present edition made, or nothing; `report` the whole report, where it is there."""
+def _with_first(row: Row) -> Row:
+    """A row whose `first` is what the present edition made, or nothing."""
     first = row["first"] if row["first_by"] == EDITION else None
-    return {**row, "report": _report(row["report"]), "first": _report(first)}
+    return {**row, "first": _report(first)}
 
 
 def _report(data: Any) -> Report | None:

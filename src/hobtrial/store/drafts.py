@@ -5,7 +5,7 @@ from __future__ import annotations
 import hashlib
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Final
+from typing import Any, Final
 
 from psycopg.types.json import Jsonb
 
@@ -87,6 +87,23 @@ class Drafts:
     def remove(connection: Connection, draft_id: int) -> None:
         """Takes a draft away with its history."""
         _SQL.remove_draft(connection, draft_id=draft_id)
+
+    @staticmethod
+    def begin_proof(connection: Connection, draft_id: int, digest: str, state: str, whole: Any) -> None:
+        """Notes that the proof of a draft with these files begins; one of other files ends."""
+        _SQL.set_proof(connection, draft_id=draft_id, digest=digest, state=state, whole=Jsonb(whole))
+
+    @staticmethod
+    def prove_on(connection: Connection, draft_id: int, digest: str, state: str, whole: Any) -> bool:
+        """Notes how far a proof has come. Whether it is still wanted."""
+        row = _SQL.goes_on(connection, draft_id=draft_id, digest=digest, state=state, whole=Jsonb(whole))
+        return row is not None
+
+    @staticmethod
+    def proof(connection: Connection, draft_id: int) -> Row | None:
+        """How far the proof of a draft has come, and for how many seconds nobody has said so."""
+        row: Row | None = _SQL.one_proof(connection, draft_id=draft_id)
+        return row
 
 
 def _hold(connection: Connection, draft_id: int, at: int) -> None:

@@ -6,7 +6,7 @@ from collections.abc import Collection
 from datetime import datetime
 from typing import Final
 
-from .rounds import with_report
+from .read_reports import with_reports
 from .store import Connection, Row, queries
 
 _SQL: Final = queries("lessons")
@@ -97,7 +97,7 @@ class Lessons:
     @staticmethod
     def latest_checked(connection: Connection, round_id: int) -> list[Row]:
         """What each student checked last: text and report."""
-        return [with_report(row) for row in _SQL.latest_checked(connection, round_id=round_id)]
+        return with_reports(connection, _SQL.latest_checked(connection, round_id=round_id))
 
     @staticmethod
     def desk_text(connection: Connection, round_id: int, student_id: int) -> Row | None:
@@ -108,7 +108,7 @@ class Lessons:
     @staticmethod
     def sheets(connection: Connection, round_id: int) -> list[Row]:
         """The last try of each student, by name, with all that a feedback sheet has."""
-        return [with_report(row) for row in _SQL.sheets(connection, round_id=round_id)]
+        return with_reports(connection, _SQL.sheets(connection, round_id=round_id))
 
     @staticmethod
     def ledger(connection: Connection, class_id: int) -> tuple[list[Row], list[Row], set[tuple[int, int]], list[Row]]:

@@ -7,7 +7,8 @@ from typing import Final
 
 from psycopg.types.json import Jsonb
 
-from ..core.reporting import Report, from_json
+from ..core.reporting import Report
+from .read_reports import with_report, with_reports
 from .store import Connection, Row, queries
 
 _SQL: Final = queries("rounds")
@@ -51,7 +52,7 @@ class Rounds:
     @staticmethod
     def of_student(connection: Connection, student_id: int) -> tuple[list[Row], list[Row]]:
         """The rounds of a student's class, the newest first, and all tries of the student."""
-        tries = [with_report(row) for row in _SQL.tries_of_student(connection, student_id=student_id)]
+        tries = with_reports(connection, _SQL.tries_of_student(connection, student_id=student_id))
         return list(_SQL.rounds_of_student(connection, student_id=student_id)), tries
 
     @staticmethod
@@ -61,15 +62,21 @@ class Rounds:
         return row
 
     @staticmethod
+    def state(connection: Connection, round_id: int) -> str:
+        """What tells one state of a round's page from any other; nothing where there is no such round."""
+        row = _SQL.state(connection, round_id=round_id)
+        return "" if row is None else str(row["state"])
+
+    @staticmethod
     def submissions(connection: Connection, round_id: int) -> list[Row]:
         """The last try of each student, by name; `report` is a `Report`, or None for one that waits."""
-        return [with_report(row) for row in _SQL.latest_submissions(connection, round_id=round_id)]
+        return with_reports(connection, _SQL.latest_submissions(connection, round_id=round_id))
 
     @staticmethod
     def one_submission(connection: Connection, submission_id: int) -> Row | None:
         """One try with its text and its report."""
         row: Row | None = _SQL.one_submission(connection, submission_id=submission_id)
-        return None if row is None else with_report(row)
+        return None if row is None else with_report(connection, row)
 
     @staticmethod
     def others_with(connection: Connection, round_id: int, submission_id: int) -> dict[str, int]:
@@ -101,7 +108,8 @@ class Rounds:
     @staticmethod
     def reports_before(connection: Connection, round_id: int) -> dict[int, Report]:
         """The reports of the last tries with the version before, by try."""
-        return {row["id"]: from_json(row["report"]) for row in _SQL.reports_before(connection, round_id=round_id)}
+        rows = with_reports(connection, _SQL.reports_before(connection, round_id=round_id))
+        return {row["id"]: row["report"] for row in rows}
 
     @staticmethod
     def set_own(connection: Connection, submission_id: int, marks: float | None, comment: str, by: str) -> None:
@@ -143,7 +151,7 @@ class Rounds:
     def submission_before(connection: Connection, submission_id: int) -> Row | None:
         """The same student's try before a try, with its text and report."""
         row: Row | None = _SQL.submission_before(connection, submission_id=submission_id)
-        return None if row is None else with_report(row)
+        return None if row is None else with_report(connection, row)
 
     @staticmethod
     def unmarked(connection: Connection, round_id: int) -> list[tuple[int, str]]:
@@ -177,8 +185,3 @@ class Rounds:
         _SQL.forget_reports(connection, round_id=round_id)
         _SQL.forget_unmarked_of(connection, round_id=round_id)
         _SQL.marking_begins(connection, round_id=round_id)
-
-
-def with_report(row: Row) -> Row:
-    """A row whose `report` is a `Report`, or None."""
-    return {**row, "report": None if row["report"] is None else from_json(row["report"])}

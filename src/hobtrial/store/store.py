@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -38,6 +39,19 @@ class AwayError(HobError):
         )
 
 
+UNUSED_SECONDS: Final = 1.0
+"""After so long a connection is asked whether it is still there before it is used again."""
+_USED: Final = "hob_used_at"
+
+
+def _check(connection: Connection) -> None:
+    """Raises where a connection is broken. One that was used just now is taken as it is."""
+    now = time.monotonic()
+    if now - getattr(connection, _USED, 0.0) > UNUSED_SECONDS:
+        ConnectionPool.check_connection(connection)
+    setattr(connection, _USED, now)
+
+
 class Store:
     """Connections to one database. Close it at the end."""
 
@@ -50,7 +64,7 @@ class Store:
             kwargs={"row_factory": dict_row},
             open=True,
             connection_class=psycopg.Connection[Row],
-            check=ConnectionPool.check_connection,  # one that a restart of the database broke is replaced
+            check=_check,  # one that a restart of the database broke is replaced
             timeout=BUSY_SECONDS,
             reconnect_timeout=QUICK_SECONDS,  # whoever asks next tries again, not a clock that waits longer and longer
         )
@@ -70,6 +84,25 @@ class Store:
                 raise AwayError from error
             raise
         finally:
+            self._pool.putconn(connection)
+
+    @contextmanager
+    def looking(self) -> Iterator[Connection]:
+        """A connection on which every query stands for itself: for a look at few rows, which needs no transaction.
+
+        Raises `AwayError` where the database does not answer.
+        """
+        connection = self._connection()
+        try:
+            connection.autocommit = True
+            yield connection
+        except psycopg.OperationalError as error:
+            if connection.broken:
+                raise AwayError from error
+            raise
+        finally:
+            if not connection.broken:
+                connection.autocommit = False
             self._pool.putconn(connection)
 
     def there(self) -> bool:

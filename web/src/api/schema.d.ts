@@ -823,7 +823,7 @@ export interface paths {
         };
         /**
          * One Round
-         * @description A round as far as it is marked.
+         * @description A round as far as it is marked. Who has it as it still is, is told so.
          */
         get: operations["one_round_api_rounds__round_id__get"];
         put?: never;
@@ -2655,6 +2655,8 @@ export interface components {
          * @description An exercise's newest version, as the Bench lists it.
          */
         ExerciseHead: {
+            /** Exercise Id */
+            exercise_id: number;
             /** Version Id */
             version_id: number;
             /** Version Number */
@@ -2665,6 +2667,8 @@ export interface components {
             out_of: number;
             /** Scenarios */
             scenarios: number;
+            /** Concepts */
+            concepts: string[];
         };
         /**
          * FactChangeView
@@ -3789,6 +3793,8 @@ export interface components {
         RoundSummary: {
             /** Id */
             id: number;
+            /** Exercise Id */
+            exercise_id: number;
             /** Title */
             title: string;
             /** Version Number */
@@ -8800,6 +8806,13 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RoundView"];
                 };
+            };
+            /** @description It is as it was. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Nobody is signed in. */
             401: {

@@ -36,7 +36,7 @@ export const LESSON = {
   asInClass: (level: string | null) => `as in the class (${level ?? "core"})`,
   noLevel: "core, like most",
   atLevels: (names: readonly string[]) =>
-    `This exercise has ${names.join(", ")}. Who is given none of them works at core.`,
+    `Somebody can have this exercise at another level: ${names.join(" or ")}. All others work at core.`,
   excuse: "excuse",
   notExcused: "not excused any more",
   later: "a later date",

@@ -32,7 +32,7 @@ UPDATE checked SET first = :first, first_by = :first_by, small = :small WHERE id
 -- name: one_checked(checked_id)^
 SELECT checked.id, checked.round_id, checked.student_id, checked.number, checked.source, checked.digest, checked.made_at,
        checked.first, checked.first_by, checked.small, version_for(round.id, round.version_id, checked.student_id) AS version_id, student.name AS student,
-       coalesce(report.whole, unmarked.report) AS report
+       report.id AS report_id, report.made_at AS report_made_at, unmarked.report
 FROM checked
 JOIN round ON round.id = checked.round_id
 JOIN student ON student.id = checked.student_id
@@ -42,7 +42,7 @@ WHERE checked.id = :checked_id;
 
 -- name: checked_of(round_id, student_id)
 -- What a student checked, the oldest first; without the texts.
-SELECT checked.id, checked.number, checked.made_at, checked.digest, report.whole AS report, checked.first,
+SELECT checked.id, checked.number, checked.made_at, checked.digest, report.id AS report_id, report.made_at AS report_made_at, NULL AS report, checked.first,
        checked.first_by, checked.small
 FROM checked
 JOIN round ON round.id = checked.round_id

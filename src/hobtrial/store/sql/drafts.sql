@@ -43,3 +43,17 @@ ORDER BY draft.changed_at DESC, draft.id DESC;
 
 -- name: remove_draft(draft_id)!
 DELETE FROM draft WHERE id = :draft_id;
+
+-- name: set_proof(draft_id, digest, state, whole)!
+INSERT INTO proof (draft_id, digest, state, whole) SELECT id, :digest, :state, :whole FROM draft WHERE id = :draft_id
+ON CONFLICT (draft_id) DO UPDATE
+SET digest = EXCLUDED.digest, state = EXCLUDED.state, whole = EXCLUDED.whole, beat = EXCLUDED.beat;
+
+-- name: goes_on(draft_id, digest, state, whole)^
+-- Notes how far a proof has come; nothing where another one was begun meanwhile.
+UPDATE proof SET state = :state, whole = :whole, beat = clock_timestamp()
+WHERE draft_id = :draft_id AND digest = :digest
+RETURNING draft_id;
+
+-- name: one_proof(draft_id)^
+SELECT digest, state, whole, extract(epoch FROM clock_timestamp() - beat)::float8 AS quiet FROM proof WHERE draft_id = :draft_id;

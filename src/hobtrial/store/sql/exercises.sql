@@ -36,12 +36,14 @@ INSERT INTO exercise_file (version_id, name, content) VALUES (:version_id, :name
 SELECT name, content FROM exercise_file WHERE version_id = :version_id ORDER BY name;
 
 -- name: newest_versions()
--- In the order in which the exercises were made.
-SELECT version_id, version_number, title, out_of, scenarios, concepts FROM (
+-- In the order in which the exercises were made; those that were made for a follow-up are none to choose from.
+SELECT exercise_id, version_id, version_number, title, out_of, scenarios, concepts FROM (
     SELECT DISTINCT ON (exercise_id) exercise_id, id AS version_id, number AS version_number, title, out_of, jsonb_array_length(scenarios) AS scenarios,
            ARRAY(SELECT DISTINCT checks ->> 'concept' FROM jsonb_path_query(exercise_version.scenarios, '$[*].checks[*]') AS checks
                  WHERE checks ->> 'concept' IS NOT NULL) AS concepts
-    FROM exercise_version WHERE level IS NULL ORDER BY exercise_id, number DESC
+    FROM exercise_version WHERE level IS NULL AND NOT EXISTS (
+        SELECT FROM exercise WHERE exercise.id = exercise_version.exercise_id AND starts_with(slug, 'follow-up-'))
+    ORDER BY exercise_id, number DESC
 ) AS newest
 ORDER BY exercise_id;
 

@@ -56,7 +56,7 @@ ORDER BY checked.made_at;
 
 -- name: latest_checked(round_id)
 -- What each student checked last, with its whole report.
-SELECT DISTINCT ON (checked.student_id) checked.id, student.name AS student, checked.source, report.whole AS report FROM checked
+SELECT DISTINCT ON (checked.student_id) checked.id, student.name AS student, checked.source, report.id AS report_id, report.made_at AS report_made_at, NULL AS report FROM checked
 JOIN student ON student.id = checked.student_id
 JOIN round ON round.id = checked.round_id
 LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, checked.student_id) AND report.digest = checked.digest
@@ -68,7 +68,8 @@ SELECT desk.source, desk.changed_at, student.name AS student FROM desk JOIN stud
 WHERE desk.round_id = :round_id AND desk.student_id = :student_id;
 
 -- name: saw(round_id, student_id, doing)!
-UPDATE desk SET seen_at = clock_timestamp(), doing = :doing WHERE round_id = :round_id AND student_id = :student_id;
+UPDATE desk SET seen_at = clock_timestamp(), doing = :doing WHERE round_id = :round_id AND student_id = :student_id
+    AND (doing <> :doing OR seen_at < clock_timestamp() - interval '3 seconds');
 
 -- name: copy_round(round_id, class_id)^
 -- The same exercise for another class, beginning now; a round that is there already stays as it is.
@@ -82,7 +83,7 @@ RETURNING id;
 SELECT DISTINCT ON (student.name) submission.id, submission.number, submission.handed_in_at, submission.source, submission.reply,
        student.id AS student_id, student.name AS student, partner.name AS with_name, class.name AS class,
        version_for(round.id, round.version_id, submission.student_id) AS version_id,
-       coalesce(report.whole, unmarked.report) AS report, own_mark.marks AS own_marks, own_mark.comment AS own_comment
+       report.id AS report_id, report.made_at AS report_made_at, unmarked.report, own_mark.marks AS own_marks, own_mark.comment AS own_comment
 FROM submission
 JOIN student ON student.id = submission.student_id
 JOIN round ON round.id = submission.round_id

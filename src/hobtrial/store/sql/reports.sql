@@ -41,3 +41,6 @@ DELETE FROM report WHERE version_id = :version_id AND digest = :digest;
 INSERT INTO edition (number) VALUES (:made_by)
 ON CONFLICT (only_one) DO UPDATE SET number = greatest(edition.number, EXCLUDED.number)
 RETURNING number;
+
+-- name: wholes(report_ids)
+SELECT id, made_at, whole FROM report WHERE id = ANY(:report_ids::integer[]);

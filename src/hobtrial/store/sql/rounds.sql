@@ -14,7 +14,8 @@ RETURNING id;
 
 -- name: all_rounds(teacher_id)
 -- Each round of a teacher's classes with how far its marking is: the last try of each student counts.
-SELECT round.id, exercise_version.title, exercise_version.number AS version_number, exercise_version.out_of, class.name AS class,
+SELECT round.id, exercise_version.exercise_id, exercise_version.title, exercise_version.number AS version_number,
+       exercise_version.out_of, class.name AS class,
        round.opened_at, count(latest.id) AS scripts, count(report.id) + count(unmarked.digest) AS marked, avg(report.marks) AS mean,
        coalesce(array_agg(report.marks ORDER BY report.marks) FILTER (WHERE report.id IS NOT NULL), '{}') AS spread
 FROM round
@@ -41,7 +42,7 @@ WHERE round.id = :round_id;
 -- name: latest_submissions(round_id)
 -- The last try of each student of a round, with its report where it is made.
 SELECT DISTINCT ON (student.name) submission.id, submission.number, submission.digest, student.name AS student,
-       coalesce(report.whole, unmarked.report) AS report, coalesce(report.made_at, unmarked.made_at) AS made_at,
+       report.id AS report_id, report.made_at AS report_made_at, unmarked.report, coalesce(report.made_at, unmarked.made_at) AS made_at,
        own_mark.marks AS own_marks, submission.student_id, submission.handed_in_at, submission.reply, partner.name AS with_name
 FROM submission
 LEFT JOIN student AS partner ON partner.id = submission.with_id
@@ -56,7 +57,7 @@ ORDER BY student.name, submission.number DESC;
 -- name: one_submission(submission_id)^
 SELECT submission.id, submission.round_id, submission.student_id, submission.number, submission.handed_in_at, submission.source, submission.digest, student.name AS student,
        version_for(round.id, round.version_id, submission.student_id) AS version_id, partner.name AS with_name, submission.reply, class.name AS class,
-       coalesce(report.whole, unmarked.report) AS report, own_mark.marks AS own_marks, own_mark.comment AS own_comment, own_mark.by AS own_by,
+       report.id AS report_id, report.made_at AS report_made_at, unmarked.report, own_mark.marks AS own_marks, own_mark.comment AS own_comment, own_mark.by AS own_by,
        own_mark.made_at AS own_at
 FROM submission
 JOIN student ON student.id = submission.student_id
@@ -140,7 +141,7 @@ WHERE id = :round_id;
 
 -- name: reports_before(round_id)
 -- The reports of the last tries with the version before.
-SELECT latest.id, report.whole AS report FROM round
+SELECT latest.id, report.id AS report_id, report.made_at AS report_made_at, NULL AS report FROM round
 JOIN LATERAL (
     SELECT DISTINCT ON (student_id) id, student_id, digest FROM submission WHERE submission.round_id = round.id ORDER BY student_id, number DESC
 ) AS latest ON true
@@ -166,7 +167,7 @@ WHERE round_id = :round_id AND md5(key) = md5(:key) AND key = :key
 
 -- name: submission_before(submission_id)^
 -- The try of the same student before a try, with its report.
-SELECT earlier.id, earlier.number, earlier.source, report.whole AS report FROM submission AS mine
+SELECT earlier.id, earlier.number, earlier.source, report.id AS report_id, report.made_at AS report_made_at, NULL AS report FROM submission AS mine
 JOIN submission AS earlier ON earlier.round_id = mine.round_id AND earlier.student_id = mine.student_id
 JOIN round ON round.id = mine.round_id
 LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, earlier.student_id) AND report.digest = earlier.digest
@@ -201,7 +202,7 @@ ORDER BY coalesce(round.opens_at, round.opened_at) DESC;
 -- name: tries_of_student(student_id)
 -- All tries of a student in the rounds of their class, with the report where it is made.
 SELECT submission.id, submission.round_id, submission.number, submission.handed_in_at, partner.name AS with_name,
-       coalesce(report.whole, unmarked.report) AS report, own_mark.marks AS own_marks
+       report.id AS report_id, report.made_at AS report_made_at, unmarked.report, own_mark.marks AS own_marks
 FROM submission
 LEFT JOIN student AS partner ON partner.id = submission.with_id
 JOIN round ON round.id = submission.round_id
@@ -230,3 +231,32 @@ SELECT student.id AS student_id, student.name AS student, standing.level, studen
 JOIN student ON student.class_id = round.class_id AND (round.for_ids IS NULL OR student.id = ANY(round.for_ids))
 LEFT JOIN standing ON standing.round_id = round.id AND standing.student_id = student.id
 WHERE round.id = :round_id AND student.left_at IS NULL ORDER BY student.name;
+
+-- name: state(round_id)^
+-- One text for all that the page of a round is made of: another one as soon as any row of it was written.
+SELECT md5(concat_ws('|', round.xmin::text, class.xmin::text,
+    (SELECT max(newest.id) FROM exercise_version AS mine
+     JOIN exercise_version AS newest ON newest.exercise_id = mine.exercise_id AND newest.level IS NULL WHERE mine.id = round.version_id),
+    (SELECT string_agg(concat_ws(':', submission.id, submission.xmin::text, report.id, report.made_at, unmarked.made_at, own_mark.xmin::text), ','
+                       ORDER BY submission.id)
+     FROM submission
+     LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, submission.student_id) AND report.digest = submission.digest
+     LEFT JOIN unmarked ON unmarked.version_id = version_for(round.id, round.version_id, submission.student_id)
+         AND unmarked.digest = submission.digest
+     LEFT JOIN own_mark ON own_mark.submission_id = submission.id WHERE submission.round_id = round.id),
+    (SELECT string_agg(concat_ws(':', report.id, report.made_at), ',' ORDER BY report.id) FROM submission
+     JOIN report ON report.version_id = version_for(round.id, round.previous_version_id, submission.student_id)
+         AND report.digest = submission.digest WHERE submission.round_id = round.id),
+    (SELECT string_agg(withdrawn.xmin::text, ',' ORDER BY md5(key), student_id) FROM withdrawn WHERE withdrawn.round_id = round.id),
+    (SELECT string_agg(prediction.xmin::text, ',' ORDER BY submission_id, scenario) FROM prediction
+     JOIN submission ON submission.id = prediction.submission_id WHERE submission.round_id = round.id),
+    (SELECT string_agg(standing.xmin::text, ',' ORDER BY student_id) FROM standing WHERE standing.round_id = round.id),
+    (SELECT string_agg(student.id || ':' || student.xmin::text, ',' ORDER BY student.id) FROM student WHERE student.class_id = round.class_id),
+    (SELECT string_agg(student_id::text, ',' ORDER BY student_id) FROM desk WHERE desk.round_id = round.id),
+    (SELECT string_agg(concat_ws(':', follow.id, follow.xmin::text, submission.id, report.id), ',' ORDER BY follow.id, submission.id)
+     FROM round AS follow
+     LEFT JOIN submission ON submission.round_id = follow.id
+     LEFT JOIN report ON report.version_id = version_for(follow.id, follow.version_id, submission.student_id) AND report.digest = submission.digest
+     WHERE follow.follows_id = round.id)
+)) AS state
+FROM round JOIN class ON class.id = round.class_id WHERE round.id = :round_id;

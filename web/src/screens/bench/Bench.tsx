@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useCallback, useRef, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 
 import type { ExerciseHead, RoundSummary } from "../../api/client";
 import { beginDraft, benchQuery, bringDraft, draftsQuery, openRound } from "../../api/queries";
@@ -8,15 +8,67 @@ import { Shell } from "../../shell/Shell";
 import { Failed, Loading } from "../../shell/Waiting";
 import { count, marks } from "../../values";
 import { Button } from "../../shell/Button";
+import { BENCH } from "../../words/bench";
 import { useDrops } from "../../shell/useDrops";
 
 /** What waits: the rounds, with one click to each. */
 export function Bench() {
   const bench = useQuery(benchQuery);
+  const [asked, setAsked] = useSearchParams();
+  const find = asked.get("find") ?? "";
+  const inClass = asked.get("class") ?? "";
+  const ask = (key: string, value: string) =>
+    setAsked(
+      (before) => {
+        if (value) before.set(key, value);
+        else before.delete(key);
+        return before;
+      },
+      { replace: true },
+    );
+  const has = (text: string) => text.toLocaleLowerCase().includes(find.trim().toLocaleLowerCase());
+  const rounds = (bench.data?.rounds ?? []).filter(
+    (round) => (inClass === "" || round.class_name === inClass) && has(`${round.title} ${round.class_name}`),
+  );
+  const exercises = (bench.data?.exercises ?? []).filter((each) => has(`${each.title} ${each.concepts.join(" ")}`));
   return (
     <Shell title="Bench" path="Bench" headed keys={[{ keys: "Tab, Enter", does: "chooses a round" }]}>
       <div className="mx-auto max-w-4xl px-6 py-8">
-        <h1 className="mb-4 text-2xl font-bold">Rounds</h1>
+        <div className="mb-4 flex flex-wrap items-baseline justify-between gap-4">
+          <h1 className="text-2xl font-bold">Rounds</h1>
+          {bench.data && bench.data.rounds.length > 0 ? (
+            <search className="flex flex-wrap items-baseline gap-4 text-sm">
+              {bench.data.classes.length > 1 ? (
+                <label className="flex items-baseline gap-2">
+                  <span className="text-neutral">{BENCH.class_}</span>
+                  <select
+                    className="select select-sm w-auto bg-transparent"
+                    value={inClass}
+                    onChange={(event) => ask("class", event.target.value)}
+                  >
+                    <option value="">{BENCH.every}</option>
+                    {bench.data.classes.map((each) => (
+                      <option key={each} value={each}>
+                        {each}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+              ) : null}
+              <label className="flex items-baseline gap-2">
+                <span className="text-neutral">{BENCH.find}</span>
+                <input
+                  type="search"
+                  className="input input-sm w-44"
+                  placeholder={BENCH.findHint}
+                  value={find}
+                  maxLength={80}
+                  onChange={(event) => ask("find", event.target.value)}
+                />
+              </label>
+            </search>
+          ) : null}
+        </div>
         {bench.data && bench.data.marking_trouble !== null ? (
           <p role="alert" className="mb-3 text-error">
             Marking is not running just now, since {bench.data.marking_trouble}. It begins again by itself.
@@ -31,11 +83,11 @@ export function Bench() {
             Nothing is set yet. <Link to="/classes">Make a class</Link>, then open a round of an exercise below.
           </p>
         ) : (
-          <Rounds rounds={bench.data.rounds} />
+          <Rounds rounds={rounds} find={find || inClass} />
         )}
         <Drafts />
-        {bench.data && bench.data.exercises.length > 0 ? (
-          <Exercises exercises={bench.data.exercises} classes={bench.data.classes} />
+        {bench.data && exercises.length > 0 ? (
+          <Exercises exercises={exercises} classes={bench.data.classes} rounds={bench.data.rounds} />
         ) : null}
       </div>
     </Shell>
@@ -45,7 +97,8 @@ export function Bench() {
 const AT_ONCE = 4; // rounds that are shown unfolded
 
 /** The newest rounds, and the older ones folded away. */
-function Rounds({ rounds }: { rounds: readonly RoundSummary[] }) {
+function Rounds({ rounds, find }: { rounds: readonly RoundSummary[]; find: string }) {
+  if (rounds.length === 0) return <p className="text-neutral">{BENCH.none(find)}</p>;
   const older = rounds.slice(AT_ONCE);
   return (
     <>
@@ -55,7 +108,7 @@ function Rounds({ rounds }: { rounds: readonly RoundSummary[] }) {
         ))}
       </ul>
       {older.length > 0 ? (
-        <details className="mt-2">
+        <details className="mt-2" open={find !== ""}>
           <summary className="cursor-pointer text-primary">{count(older.length, "earlier round")}</summary>
           <ul>
             {older.map((round) => (
@@ -176,7 +229,13 @@ function Begin({ version, words, label }: { version: number | null; words: strin
 }
 
 /** The exercises, each to be played by hand. */
-function Exercises({ exercises, classes }: { exercises: readonly ExerciseHead[]; classes: readonly string[] }) {
+interface ExercisesProps {
+  exercises: readonly ExerciseHead[];
+  classes: readonly string[];
+  rounds: readonly RoundSummary[];
+}
+
+function Exercises({ exercises, classes, rounds }: ExercisesProps) {
   return (
     <section aria-labelledby="exercises">
       <h2 id="exercises" className="mt-10 mb-4 text-2xl font-bold">
@@ -186,14 +245,18 @@ function Exercises({ exercises, classes }: { exercises: readonly ExerciseHead[];
         {exercises.map((exercise) => (
           <li
             key={exercise.version_id}
-            className="grid grid-cols-[1fr_auto] items-baseline gap-6 border-t border-base-300 py-3 last:border-b"
+            className="grid grid-cols-[1fr_5rem_auto] items-center gap-6 border-t border-base-300 py-3 last:border-b"
           >
             <span>
               <span className="text-lg font-semibold">{exercise.title}</span>{" "}
               <span className="text-neutral">
                 {count(exercise.scenarios, "scenario")}, {marks(exercise.out_of)} marks
               </span>
+              {exercise.concepts.length > 0 ? (
+                <span className="block text-sm text-neutral">{BENCH.for_(exercise.concepts)}</span>
+              ) : null}
             </span>
+            <LastRound round={rounds.find((round) => round.exercise_id === exercise.exercise_id && round.marked > 0)} />
             <span className="flex items-baseline gap-5">
               <OpenRound exercise={exercise} classes={classes} />
               <Link to={`/exercises/${exercise.version_id}/play`} className="text-primary underline underline-offset-4">
@@ -209,6 +272,16 @@ function Exercises({ exercises, classes }: { exercises: readonly ExerciseHead[];
         ))}
       </ul>
     </section>
+  );
+}
+
+/** An exercise's last round, small. */
+function LastRound({ round }: { round: RoundSummary | undefined }) {
+  if (!round) return <span />;
+  return (
+    <Link to={`/rounds/${round.id}`} title={`${BENCH.lastRound}: ${round.class_name}`}>
+      <Spread spread={round.spread} outOf={round.out_of} />
+    </Link>
   );
 }
 

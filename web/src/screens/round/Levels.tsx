@@ -18,7 +18,7 @@ export function Levels({ round }: { round: RoundView }) {
       <h3 className="text-neutral">{LESSON.levels}</h3>
       <p className="text-neutral">{LESSON.atLevels(round.levels)}</p>
       {changing.isError ? <p role="alert">{changing.error.message}</p> : null}
-      <ul className="columns-3 gap-8">
+      <ul className="columns-2 gap-12">
         {round.at_level.map((each) => (
           <li key={each.student_id} className="flex items-baseline justify-between gap-2 break-inside-avoid py-0.5">
             <span className={(each.level ?? each.in_class) ? "font-semibold" : ""}>{each.student}</span>

@@ -1,0 +1,186 @@
+"""Processes that are killed at random while a class hands in: nothing is lost, and every try is marked once."""
+
+from __future__ import annotations
+
+import json
+import os
+import signal
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+import unittest
+from contextlib import suppress
+from pathlib import Path
+from random import Random
+from typing import Any
+
+import httpx2
+
+from hobtrial.cli.demo import load
+from hobtrial.cli.records import make_ready
+from hobtrial.cli.serving import listen
+from hobtrial.core.reporting import mark
+from hobtrial.demo import tries
+from hobtrial.store import Classes, Cluster, Rounds, Sessions, Store, Teachers
+from tests.support import BAKEHOUSE, ROOT, bakehouse
+
+CLIENTS, EACH, KILLS = 4, 6, 7
+PATIENCE = 180
+
+
+def children(pid: int) -> list[int]:
+    """The processes that a process and its descendants began."""
+    found: list[int] = []
+    with suppress(OSError):
+        for thread in Path(f"/proc/{pid}/task").iterdir():
+            for each in map(int, (thread / "children").read_text(encoding="ascii").split()):
+                found += [each, *children(each)]
+    return found
+
+
+class KilledAtRandom(unittest.TestCase):
+    def setUp(self) -> None:
+        folder = Path(tempfile.mkdtemp(prefix="hob-test-"))
+        folder.chmod(0o755)
+        self.cluster = Cluster(folder / "postgresql", throwaway=True)
+        self.cluster.start()
+        self.addCleanup(self.cluster.stop)
+        make_ready(self.cluster.dsn)
+        load(self.cluster.dsn, [])
+        self.texts = self.made()
+        store = Store(self.cluster.dsn)
+        with store.transaction() as connection:
+            teacher = Teachers.named(connection, "Linden")
+            assert teacher is not None
+            class_id = Classes.named(connection, "7 Larch", teacher["id"])
+            Classes.add_students(connection, class_id, list(self.texts))
+            Rounds.open(connection, class_id, 1)
+            self.token = Sessions.begin(connection, teacher_id=teacher["id"])
+        store.close()
+        with listen(0) as free:
+            self.port = free.getsockname()[1]
+        self.url = f"http://127.0.0.1:{self.port}"
+        self.running: dict[str, subprocess.Popen[bytes]] = {}
+        self.addCleanup(self.end)
+        for name in ("serve", "worker"):
+            self.begin(name)
+
+    def made(self) -> dict[str, tuple[bytes, float | None]]:
+        """For each student a text of their own, and the marks that it has on a quiet machine."""
+        sample = [each.source for each in tries(BAKEHOUSE)][:5]
+        prepared, found = bakehouse(), {}
+        for number in range(CLIENTS * EACH):
+            source = sample[number % len(sample)].encode() + b"\n# %d\n" % number
+            found[f"Student {number}"] = source, mark(prepared, "", source).report.marks
+        return found
+
+    def begin(self, name: str) -> None:
+        """Starts the server (with a second process that answers), or a worker beside it."""
+        more = ["--port", str(self.port), "--processes", "2"] if name == "serve" else ["--workers", "1"]
+        self.running[name] = subprocess.Popen(
+            [sys.executable, "-m", "hobtrial", name, *more],
+            stdout=subprocess.DEVNULL,
+            stderr=subprocess.DEVNULL,
+            env={**os.environ, "PYTHONPATH": str(ROOT / "src"), "HOB_DATABASE": self.cluster.dsn, "HOB_WORKERS": "1"},
+            start_new_session=True,
+        )
+
+    def end(self) -> None:
+        for each in self.running.values():
+            each.terminate()
+        for each in self.running.values():
+            each.wait(30)
+
+    def kill(self, what: str, random: Random) -> None:
+        """Kills something as a power cut would, and begins it again where nothing else does."""
+        if what == "database":
+            note = self.cluster.folder / "data" / "postmaster.pid"
+            os.kill(int(note.read_text().split("\n")[0]), signal.SIGKILL)
+            time.sleep(0.3)
+            self.cluster.start()
+        elif what == "inside":  # a process that answers or marks, or what forks those that mark
+            inside = children(self.running["serve"].pid)
+            if inside:
+                with suppress(ProcessLookupError):
+                    os.kill(random.choice(inside), signal.SIGKILL)
+        else:
+            process = self.running[what]
+            below = children(process.pid)
+            process.kill()
+            process.wait()
+            deadline = time.monotonic() + 30
+            while any(Path(f"/proc/{each}").exists() for each in below) and time.monotonic() < deadline:
+                time.sleep(0.1)
+            self.assertLess(time.monotonic(), deadline, "what it began goes on without it")
+            self.begin(what)
+
+    def client(self) -> httpx2.Client:
+        return httpx2.Client(base_url=self.url, cookies={"hob": self.token}, headers={"origin": self.url}, timeout=10)
+
+    def hand_in(self, student: str) -> None:
+        """Hands in as the page does: again, until it is told that it was taken."""
+        deadline = time.monotonic() + PATIENCE
+        while time.monotonic() < deadline:
+            with suppress(httpx2.TransportError), self.client() as client:
+                files = [("files", ("script.py", self.texts[student][0]))]
+                whose = {"answers": json.dumps({"script.py": student})}
+                answer = client.post("/api/rounds/1/scripts", files=files, data=whose)
+                if answer.status_code == 200 and answer.json()["handed_in"] == 1:
+                    return
+            time.sleep(0.2)
+        raise AssertionError(f"{student} could not hand in")
+
+    def round(self) -> dict[str, Any] | None:
+        with suppress(httpx2.TransportError), self.client() as client:
+            answer = client.get("/api/rounds/1")
+            if answer.status_code == 200:
+                found: dict[str, Any] = answer.json()
+                return found
+        return None
+
+    def test_every_try_is_marked_once_with_the_marks_of_a_quiet_machine(self) -> None:
+        random = Random(11)
+        names = list(self.texts)
+        failed: list[BaseException] = []
+
+        def one(number: int) -> None:
+            try:
+                for student in names[number::CLIENTS]:
+                    self.hand_in(student)
+                    time.sleep(0.4)
+            except BaseException as error:
+                failed.append(error)
+
+        threads = [threading.Thread(target=one, args=(number,)) for number in range(CLIENTS)]
+        for each in threads:
+            each.start()
+        kinds = ["inside", "database", "worker", "serve", "inside", "inside", "database"]
+        for turn in range(KILLS):
+            time.sleep(0.4 + random.random())
+            self.kill(kinds[turn], random)
+        for each in threads:
+            each.join(PATIENCE)
+        self.assertEqual(failed, [])
+        deadline = time.monotonic() + PATIENCE
+        found: dict[str, Any] | None = None
+        while time.monotonic() < deadline:
+            found = self.round()
+            if found is not None and {row["status"] for row in found["students"]} <= {
+                "marked",
+                "stopped",
+                "unreadable",
+            }:
+                break
+            time.sleep(0.3)
+        assert found is not None
+        marks = {row["student"]: (row["status"] != "waiting", row["marks"]) for row in found["students"]}
+        self.assertEqual(marks, {name: (True, marks) for name, (_, marks) in self.texts.items()})
+        store = Store(self.cluster.dsn)
+        with store.transaction() as connection:
+            [row] = connection.execute(
+                "SELECT (SELECT count(*) FROM submission) AS handed_in, (SELECT count(*) FROM report) AS reports"
+            ).fetchall()
+        store.close()
+        self.assertEqual((row["handed_in"], row["reports"]), (len(self.texts), len(self.texts)))
