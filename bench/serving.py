@@ -147,9 +147,8 @@ def asked(dsn: str, tokens: list[str], processes: int) -> None:
     took = asyncio.run(browse(port, tokens, paths))
     spent = busy(server.pid) - before
     every = sorted(each for some in took.values() for each in some)
-    print(
-        f"{processes} process{'es' if processes > 1 else ''}: {len(every) / SECONDS:.0f} requests a second, {spent * 1000 / len(every):.1f} ms of processor time each"
-    )
+    who = f"{processes} process{'es' if processes > 1 else ''}"
+    print(f"{who}: {len(every) / SECONDS:.0f} requests a second take {spent / SECONDS:.0%} of a core")
     for path, some in [("all", every), *sorted(took.items())]:
         ordered = sorted(some)
         middle, late = ordered[len(ordered) // 2], ordered[int(len(ordered) * 0.95)]

@@ -12,7 +12,7 @@ from starlette.testclient import TestClient
 from hobtrial.cli.demo import load
 from hobtrial.server import create_app
 from hobtrial.server.describe import description
-from tests.server.served import HOST, served
+from tests.server.served import HOST, ORIGIN, served
 from tests.support import BAKEHOUSE, ROOT, database
 
 
