@@ -21,6 +21,7 @@ import { ClassPage } from "./screens/people/ClassPage";
 import { Classes } from "./screens/people/Classes";
 import { Ledger } from "./screens/people/Ledger";
 import { Lists } from "./screens/people/Lists";
+import { Marking } from "./screens/people/Marking";
 import { Teachers } from "./screens/people/Teachers";
 import { Kept } from "./screens/trial/Kept";
 import { Play } from "./screens/play/Play";
@@ -44,6 +45,7 @@ const TEACHERS = [
   { path: "/classes/:class", element: <ClassPage /> },
   { path: "/lists", element: <Lists /> },
   { path: "/teachers", element: <Teachers /> },
+  { path: "/marking", element: <Marking /> },
   { path: "/me", element: <Account /> },
   { path: "/sign-in", element: <Navigate to="/" replace /> },
   { path: "/rounds/:round", element: <Round /> },

@@ -126,6 +126,9 @@ class Marker:
         self.store = store
         self._crew = crew
         self._opened: dict[int, asyncio.Task[OpenedExercise]] = {}
+        self.doing = self.done = 0
+        """Texts that are marked just now, and those that were."""
+        self.last_error = ""
 
     async def open(self, version_id: int) -> OpenedExercise:
         """An exercise's version, opened once, also where many ask at the same time."""
@@ -139,6 +142,14 @@ class Marker:
 
     async def mark(self, version_id: int, digest: str) -> None:
         """Marks a text unless it is marked already."""
+        self.doing += 1
+        try:
+            await self._mark(version_id, digest)
+        finally:
+            self.doing -= 1
+            self.done += 1
+
+    async def _mark(self, version_id: int, digest: str) -> None:
         name, source = await asyncio.to_thread(self._source, version_id, digest)
         if source is None:
             return
@@ -147,7 +158,9 @@ class Marker:
             report = await self._crew.mark(exercise, name, source)
         except InternalError as error:
             report = unmarked(name, 0, Fault("ours", str(error), error.id))
+            self.last_error = str(error)
         except HobError as error:
+            self.last_error = str(error)
             log.error("a script could not be marked", version_id=version_id, digest=digest[:12], reason=str(error))
             report = unmarked(name, 0, Fault("machine", f"The script could not be marked: {error}"))
         await asyncio.to_thread(self._keep, version_id, digest, report)

@@ -74,6 +74,8 @@ TABLE: Final[dict[tuple[str, str], Rule]] = {
     ("PUT", "/api/me/password"): Rule(TEACHERS),
     # teachers
     ("GET", "/api/teachers"): Rule(TEACHERS),
+    ("GET", "/api/markers"): Rule(OWNERS),
+    ("PUT", "/api/markers/{marker_id}"): Rule(OWNERS),
     ("POST", "/api/teachers"): Rule(OWNERS),
     ("PUT", "/api/teachers/{teacher_id}/password"): Rule(OWNERS, ("teacher",)),
     ("DELETE", "/api/teachers/{teacher_id}"): Rule(OWNERS, ("teacher",)),

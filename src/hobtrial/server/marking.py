@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 import asyncio
+import contextlib
+import os
+import socket
 import traceback
 from typing import Final
 
@@ -10,7 +13,7 @@ import structlog
 
 from ..core.words import HobError
 from ..crew import Marker, NewerEditionError, work
-from ..store import Store
+from ..store import AwayError, Markers, Store
 
 FIRST_WAIT: Final = 0.5
 LONGEST_WAIT: Final = 8.0
@@ -18,6 +21,8 @@ LONGEST_WAIT: Final = 8.0
 LOOK_SECONDS: Final = 2.0
 """How often it is looked whether the database is there."""
 AWAY: Final = "the records cannot be reached"
+STOPPED: Final = "whoever looks after this server has stopped it"
+LONGEST_ERROR: Final = 300
 
 log = structlog.get_logger()
 
@@ -30,6 +35,8 @@ class Marking:
         self._marker = marker
         self._workers = workers
         self._retention_months = retention_months
+        self._name = f"{socket.gethostname()}, process {os.getpid()}"
+        self._number: int | None = None
         self.trouble: str | None = None
         self.runs = not workers  # then others mark, elsewhere
 
@@ -38,17 +45,30 @@ class Marking:
         if not self._workers:
             return
         wait = FIRST_WAIT
-        while True:
-            try:
-                await self._work()
-            except NewerEditionError as error:
-                self.trouble = str(error).rstrip(".")
-            except Exception as error:
-                self.trouble = await asyncio.to_thread(self._reason, error)
-            wait = FIRST_WAIT if self.runs else min(wait * 2, LONGEST_WAIT)
-            self.runs = False
-            log.warning("marking is not running", reason=self.trouble, again_in_seconds=wait)
-            await asyncio.sleep(wait)
+        try:
+            while True:
+                wait = await self._once(wait)
+        finally:
+            if self._number is not None:
+                with contextlib.suppress(Exception):
+                    await asyncio.to_thread(self._leave)
+
+    async def _once(self, wait: float) -> float:
+        """Marks until that ends, and waits a while. Gives how long the next wait is."""
+        try:
+            while await asyncio.to_thread(self._say):
+                self.trouble = STOPPED
+                await asyncio.sleep(LOOK_SECONDS)
+            await self._work()
+        except NewerEditionError as error:
+            self.trouble = str(error).rstrip(".")
+        except Exception as error:
+            self.trouble = await asyncio.to_thread(self._reason, error)
+        wait = FIRST_WAIT if self.runs else min(wait * 2, LONGEST_WAIT)
+        self.runs = False
+        log.warning("marking is not running", reason=self.trouble, again_in_seconds=wait)
+        await asyncio.sleep(wait)
+        return wait
 
     async def _work(self) -> None:
         """Works until that ends by itself, or the database has been away: a worker can take a minute to notice."""
@@ -64,10 +84,37 @@ class Marking:
                     while not await asyncio.to_thread(self._store.there):
                         await asyncio.sleep(FIRST_WAIT)
                     return
+                if not working.done() and await asyncio.to_thread(self._say):
+                    self.trouble, self.runs = STOPPED, False
+                    return
             working.result()
         finally:
             working.cancel()
             await asyncio.wait({working}, timeout=LONGEST_WAIT)
+
+    def _say(self) -> bool:
+        """Says what is done here. Whether the owner has stopped it."""
+        marker = self._marker
+        try:
+            with self._store.transaction() as connection:
+                told = None
+                if self._number is not None:
+                    told = Markers.say(
+                        connection,
+                        self._number,
+                        doing=marker.doing,
+                        done=marker.done,
+                        last_error=marker.last_error[:LONGEST_ERROR],
+                    )
+                if told is None:  # the first word, or the records are those of a backup
+                    self._number = Markers.begin(connection, self._name, self._workers)
+                return bool(told)
+        except AwayError:
+            return False
+
+    def _leave(self) -> None:
+        with self._store.transaction() as connection:
+            Markers.end(connection, self._number or 0)
 
     def _began(self) -> None:
         self.trouble, self.runs = None, True

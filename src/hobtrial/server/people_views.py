@@ -218,3 +218,39 @@ class ListRead(BaseModel):
 
     classes: list[ListedClass]
     done: bool
+
+
+class MarkerLine(BaseModel):
+    """A server or worker that marks. `quiet` are the seconds since it last said what it does."""
+
+    id: int
+    name: str
+    processes: int
+    begun_at: datetime
+    doing: int
+    done: int
+    last_error: str
+    stopped: bool
+    quiet: float
+
+
+class WaitingTexts(BaseModel):
+    """Texts that wait: those that students check, those that were handed in, and rounds that are marked again."""
+
+    desks: int
+    handed_in: int
+    again: int
+
+
+class MarkersView(BaseModel):
+    """What marks, what waits, and how many texts were marked in the last minute."""
+
+    markers: list[MarkerLine]
+    waiting: WaitingTexts
+    a_minute: int
+
+
+class StopMarker(Given):
+    """Whether one that marks is to stop."""
+
+    stopped: bool

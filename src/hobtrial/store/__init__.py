@@ -7,6 +7,7 @@ from .desks import Desks, StaleTextError
 from .drafts import Draft, Drafts, StaleDraftError
 from .exercises import Exercises
 from .lessons import Lessons
+from .markers import Markers
 from .plays import Plays
 from .reports import Reports
 from .rounds import Rounds
@@ -24,6 +25,7 @@ __all__ = [
     "Everything",
     "Exercises",
     "Lessons",
+    "Markers",
     "Person",
     "Plays",
     "Reports",

@@ -48,6 +48,7 @@ export type CardSheet = Schemas["CardSheet"];
 export type ListRead = Schemas["ListRead"];
 export type ListedClass = Schemas["ListedClass"];
 export type TeacherLine = Schemas["TeacherLine"];
+export type MarkerLine = Schemas["MarkerLine"];
 export type DeskTry = Schemas["DeskTry"];
 export type DeskFinding = Schemas["DeskFinding"];
 export type FeedbackSheet = Schemas["FeedbackSheet"];

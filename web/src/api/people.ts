@@ -99,6 +99,17 @@ export const changeStudent = (id: number, change: StudentChange) =>
 export const removeStudent = (id: number) =>
   ask("delete", "/api/students/{student_id}", { params: { path: { student_id: id } } });
 
+const MARKERS_EVERY = 2000; // milliseconds
+
+export const markersQuery = queryOptions({
+  queryKey: ["markers"],
+  queryFn: () => ask("get", "/api/markers", {}),
+  refetchInterval: MARKERS_EVERY,
+});
+
+export const stopMarker = (id: number, stopped: boolean) =>
+  ask("put", "/api/markers/{marker_id}", { params: { path: { marker_id: id } }, body: { stopped } });
+
 /** Reads a school's list, and takes it over where that is said. */
 export const readList = (
   file: File,

@@ -248,6 +248,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/markers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Markers
+         * @description All that mark, and what waits to be marked.
+         */
+        get: operations["markers_api_markers_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/markers/{marker_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Stop
+         * @description Stops one that marks, or lets it go on. What it is at is taken up by others.
+         */
+        put: operations["stop_api_markers__marker_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes": {
         parameters: {
             query?: never;
@@ -3317,6 +3357,44 @@ export interface components {
             text: string;
         };
         /**
+         * MarkerLine
+         * @description A server or worker that marks. `quiet` are the seconds since it last said what it does.
+         */
+        MarkerLine: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Processes */
+            processes: number;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** Doing */
+            doing: number;
+            /** Done */
+            done: number;
+            /** Last Error */
+            last_error: string;
+            /** Stopped */
+            stopped: boolean;
+            /** Quiet */
+            quiet: number;
+        };
+        /**
+         * MarkersView
+         * @description What marks, what waits, and how many texts were marked in the last minute.
+         */
+        MarkersView: {
+            /** Markers */
+            markers: components["schemas"]["MarkerLine"][];
+            waiting: components["schemas"]["WaitingTexts"];
+            /** A Minute */
+            a_minute: number;
+        };
+        /**
          * Me
          * @description Who is signed in, and what the page for signing in must know.
          */
@@ -4162,6 +4240,14 @@ export interface components {
             value: unknown;
         };
         /**
+         * StopMarker
+         * @description Whether one that marks is to stop.
+         */
+        StopMarker: {
+            /** Stopped */
+            stopped: boolean;
+        };
+        /**
          * StopView
          * @description Why a trial ended early.
          */
@@ -4732,6 +4818,18 @@ export interface components {
         Waiting: {
             /** Waiting */
             waiting: number;
+        };
+        /**
+         * WaitingTexts
+         * @description Texts that wait: those that students check, those that were handed in, and rounds that are marked again.
+         */
+        WaitingTexts: {
+            /** Desks */
+            desks: number;
+            /** Handed In */
+            handed_in: number;
+            /** Again */
+            again: number;
         };
         /**
          * Wants
@@ -6123,6 +6221,149 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description What was sent cannot be read, or cannot be so. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    markers_api_markers_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarkersView"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description The records cannot be reached just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+        };
+    };
+    stop_api_markers__marker_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                marker_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StopMarker"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be taken apart. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is not for whoever asks, or was not sent by a page of ours. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sorry"];
+                };
+            };
+            /** @description This is too large. */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -18,6 +18,8 @@ from .subject import Subject
 from .tried import Budget, Tried
 from .why import why
 
+MOST_RECORDED: Final = 150_000
+"""Passes of a full trace of a run that a limit stopped: it takes three times as long as one for the marks."""
 MOST_ROUNDS: Final = 6
 """Mistakes explained one on top of the other in one script."""
 MOST_RIVALS: Final = 2
@@ -180,10 +182,18 @@ def traces_of(prepared: Prepared, script: Script, played: Iterable[Played]) -> d
     """The full traces of the broken scenarios, by their numbers."""
     woven = prepared.weave(script)
     return {
-        run.number: prepared.play(woven, prepared.scenarios[run.number], run.trial, record=True)
+        run.number: prepared.play(woven, prepared.scenarios[run.number], run.trial, record=True, passes=_to_record(run))
         for run in played
         if run.broken
     }
+
+
+def _to_record(run: Played) -> int | None:
+    """How many passes a full trace may take. One that was stopped after many is as clear after fewer."""
+    stop = run.trace.stopped
+    if stop is not None and stop.limit and run.trace.passes > MOST_RECORDED:
+        return MOST_RECORDED
+    return run.granted
 
 
 def marks_of(prepared: Prepared, refs: Iterable[CheckRef]) -> float:

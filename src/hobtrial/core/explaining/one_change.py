@@ -230,7 +230,10 @@ def _try(
         return TOO_EARLY if early else None
     if not isinstance(prepared.read(text), Script) or not budget.take(_trials(prepared, reached)):
         return None
-    after = {number: play_scenario(prepared, woven, number, like=played[number], few=True) for number in reached}
+    after = {
+        number: play_scenario(prepared, woven, number, like=played[number], few=True, granted=budget.left)
+        for number in reached
+    }
     budget.count(after.values())
     mends = {ref for number in reached for ref in turned(played[number], after[number], held=True)}
     eased = frozenset(
@@ -250,7 +253,7 @@ def _try(
     if not budget.take(_trials(prepared, others)):
         return None
     for number in others:
-        after[number] = play_scenario(prepared, woven, number, like=played[number], few=True)
+        after[number] = play_scenario(prepared, woven, number, like=played[number], few=True, granted=budget.left)
         budget.count([after[number]])
         broken |= set(turned(played[number], after[number], held=False))
         if len(broken) > len(mends) + 1 or (eased and broken):
@@ -314,8 +317,8 @@ def _gets_on(
         return True
     plan = scenario.plans[before.trial]
     until = min(plan.last_frame, max(partings.values()) + CLOSE + 2)
-    edited = prepared.play_plan(woven, scenario, replace(plan, last_frame=until))
-    budget.passes += edited.passes
+    edited = prepared.play_plan(woven, scenario, replace(plan, last_frame=until), passes=budget.left)
+    budget.add(edited.passes)
     theirs = subject.theirs[number]
     for what, frame in partings.items():
         now = parting(what, edited, theirs)

@@ -14,8 +14,10 @@ from .finding import CheckRef, Edit
 MOST_TRIALS: Final = 2_000
 """Trials played for one script's edits: four seconds of processor time for short scenarios."""
 
-MOST_PASSES: Final = 2_000_000
-"""Loop passes and calls of all those trials together: some seconds of processor time for heavy scripts."""
+MOST_PASSES: Final = 1_500_000
+"""Loop passes and calls of all those trials together: a second of processor time for heavy scripts."""
+FEWEST_PASSES: Final = 50_000
+"""Passes that each of those trials may take at least."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -73,5 +75,14 @@ class Budget:
 
     def count(self, played: Iterable[Played]) -> None:
         """Counts the work of trials that were played."""
-        self.passes += sum(run.passes for run in played)
+        self.add(sum(run.passes for run in played))
+
+    def add(self, passes: int) -> None:
+        """Counts work."""
+        self.passes += passes
         self.spent = self.spent or self.passes > MOST_PASSES
+
+    @property
+    def left(self) -> int:
+        """How many passes the next trial may take."""
+        return max(MOST_PASSES - self.passes, FEWEST_PASSES)

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from typing import Final, Literal
 
-from ..script import Woven
+from ..script import Limits, Woven
 from ..trial import Observable, Options, Plan, Trace, play
 from .agreement import parting, same_steps
 from .drawn import examining_plans
@@ -16,6 +16,11 @@ from .prepare import Prepared
 
 FEW: Final = 1
 """Drawn runs in which a right change may part at most, of thirty."""
+
+PASSES_OF_A_RUN: Final = 300_000
+"""Passes of one drawn run: a thousand in each frame."""
+MOST_PASSES: Final = 3_000_000
+"""Passes of all drawn runs of a script and its edits."""
 
 NEWLY: Final = 2
 """For how many a run counts in which the change does harm: something goes wrong there that went right without it."""
@@ -49,6 +54,8 @@ class Examination:
         parted = elsewhere = 0
         right: list[int] = []
         for index, (plan, theirs) in enumerate(self._runs):
+            if self.passes > MOST_PASSES:
+                return "parts"  # nobody knows: then it is not called proven
             trace = self._play(edited, plan)
             stopped = trace.stopped is not None and theirs.stopped is None
             odd = [what for what in trace.samples if not same_steps(what, trace, theirs)]
@@ -91,7 +98,7 @@ class Examination:
         return self._own[index]
 
     def _play(self, woven: Woven, plan: Plan) -> Trace:
-        trace = _play(self._prepared, woven, plan)
+        trace = _play(self._prepared, woven, plan, self._prepared.narrowed(PASSES_OF_A_RUN))
         self.passes += trace.passes
         return trace
 
@@ -100,11 +107,11 @@ def _reference_runs(prepared: Prepared) -> list[tuple[Plan, Trace]]:
     """The drawn runs with the reference's traces, played once a version of an exercise."""
     if not prepared.examining:
         prepared.examining.extend(
-            (plan, _play(prepared, prepared.reference, plan)) for plan in examining_plans(prepared)
+            (plan, _play(prepared, prepared.reference, plan, prepared.limits)) for plan in examining_plans(prepared)
         )
     return prepared.examining
 
 
-def _play(prepared: Prepared, woven: Woven, plan: Plan) -> Trace:
+def _play(prepared: Prepared, woven: Woven, plan: Plan, limits: Limits) -> Trace:
     observe = tuple(dict.fromkeys(what for scenario in prepared.scenarios for what in scenario.observe))
-    return play(woven, prepared.scene, plan, Options(observe, prepared.alias, limits=prepared.limits))
+    return play(woven, prepared.scene, plan, Options(observe, prepared.alias, limits=limits))

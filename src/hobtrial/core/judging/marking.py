@@ -16,6 +16,10 @@ from .scenarios import PreparedScenario
 from .verdict import BROKEN, HELD, NOT_REACHED, Answer, Verdict, judge, over, tidy
 from .wild import Deeds, shortest, wild_plan
 
+MUCH: Final = 6_000_000
+"""Passes of all trials of a script: thirty times what a large game of a beginner spends."""
+AFTER_THAT: Final = 300_000
+"""Passes of each further trial, once a script has spent so much: a thousand in each frame of ten seconds."""
 TRIALS_OF_AN_EDIT: Final = 6
 """Trials of a wild scenario that are played first for an edited script; the first broken one is among them."""
 
@@ -34,6 +38,8 @@ class Played:
     trials: int = 1
     passes: int = 0
     """The work of all trials together."""
+    granted: int | None = None
+    """How many passes each trial might spend, where that was less than the limits allow."""
 
     @property
     def broken(self) -> bool:
@@ -49,26 +55,30 @@ def play_scenario(
     record: bool = False,
     like: Played | None = None,
     few: bool = False,
+    granted: int | None = None,
 ) -> Played:
     """Plays one scenario, all its trials, and judges it.
 
     With `like`, the trial that was looked at there is looked at again. With `few`, only some of a wild
-    scenario's trials are played, that one among them: enough to drop an edit, not to accept it.
+    scenario's trials are played, that one among them: enough to drop an edit, not to accept it. `granted` are the
+    passes that each trial may spend, where that is less than the limits allow.
     """
     scenario = prepared.scenarios[number]
     several = len(scenario.plans) > 1
     chosen = range(len(scenario.plans))
     if few and like is not None and len(chosen) > TRIALS_OF_AN_EDIT and scenario.spec.wild is not None:
         chosen = sorted({*range(TRIALS_OF_AN_EDIT - 1), like.trial})  # type: ignore[assignment]
-    traces = {trial: prepared.play(woven, scenario, trial, record=record and not several) for trial in chosen}
+    traces = {
+        trial: prepared.play(woven, scenario, trial, record=record and not several, passes=granted) for trial in chosen
+    }
     verdicts = tuple(_over_trials(prepared, scenario, index, traces) for index, _ in enumerate(scenario.checks))
     look = like.trial if like is not None else _first_broken(verdicts, traces)
     if record and several:
-        traces[look] = prepared.play(woven, scenario, look, record=True)
+        traces[look] = prepared.play(woven, scenario, look, record=True, passes=granted)
     if scenario.spec.all_or_nothing and any(verdict.verdict != HELD for verdict in verdicts):
         verdicts = tuple(replace(verdict, marks=0) for verdict in verdicts)
     passes = sum(trace.passes for trace in traces.values())
-    return Played(number, scenario.spec.name, traces[look], verdicts, look, len(scenario.plans), passes)
+    return Played(number, scenario.spec.name, traces[look], verdicts, look, len(scenario.plans), passes, granted)
 
 
 def _over_trials(prepared: Prepared, scenario: PreparedScenario, index: int, traces: dict[int, Trace]) -> Verdict:
@@ -96,13 +106,23 @@ def reference_of(prepared: Prepared, run: Played) -> Trace:
 
 
 def play_all(prepared: Prepared, woven: Woven, ended: Callable[[Played], None] | None = None) -> list[Played]:
-    """Plays all scenarios for verdicts only; `ended` hears of each as it ends."""
+    """Plays all scenarios for verdicts only; `ended` hears of each as it ends.
+
+    A script that has spent very much, or was stopped by the limit of a trial, gets less for each further one.
+    """
     played: list[Played] = []
     for number, _ in enumerate(prepared.scenarios):
-        played.append(play_scenario(prepared, woven, number))
+        burns = any(_spent_it_all(prepared, run) for run in played) or sum(run.passes for run in played) > MUCH
+        played.append(play_scenario(prepared, woven, number, granted=AFTER_THAT if burns else None))
         if ended is not None:
             ended(played[-1])
     return played
+
+
+def _spent_it_all(prepared: Prepared, run: Played) -> bool:
+    """Whether a trial was stopped since it had spent all its passes."""
+    stop = run.trace.stopped
+    return stop is not None and stop.limit and run.trace.passes >= prepared.limits.passes_a_trial
 
 
 @dataclass(frozen=True, slots=True)

@@ -57,15 +57,37 @@ class Prepared:
         """Weaves a script for this exercise."""
         return weave(script, KNOWN_FUNCTIONS)
 
-    def play(self, woven: Woven, scenario: PreparedScenario, trial: int = 0, *, record: bool = False) -> Trace:
-        """Plays one trial of a scenario, by its number from 0."""
-        return self.play_plan(woven, scenario, scenario.plans[trial], record=record)
+    def play(
+        self,
+        woven: Woven,
+        scenario: PreparedScenario,
+        trial: int = 0,
+        *,
+        record: bool = False,
+        passes: int | None = None,
+    ) -> Trace:
+        """Plays one trial of a scenario, by its number from 0; with `passes`, only so many may be spent in it."""
+        return self.play_plan(woven, scenario, scenario.plans[trial], record=record, passes=passes)
 
-    def play_plan(self, woven: Woven, scenario: PreparedScenario, plan: Plan, *, record: bool = False) -> Trace:
+    def play_plan(
+        self,
+        woven: Woven,
+        scenario: PreparedScenario,
+        plan: Plan,
+        *,
+        record: bool = False,
+        passes: int | None = None,
+    ) -> Trace:
         """Plays a scenario with other inputs."""
         watch = self.watch if record else ()
-        options = Options(scenario.observe, self.alias, watch, scenario.each, record, self.limits)
+        options = Options(scenario.observe, self.alias, watch, scenario.each, record, self.narrowed(passes))
         return play(woven, self.scene, plan, options)
+
+    def narrowed(self, passes: int | None) -> Limits:
+        """The limits of a trial in which only so many passes may be spent."""
+        if passes is None or passes >= self.limits.passes_a_trial:
+            return self.limits
+        return replace(self.limits, passes_a_trial=passes)
 
     @functools.cached_property
     def limits(self) -> Limits:

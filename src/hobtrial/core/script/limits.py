@@ -36,6 +36,8 @@ class Limits:
     """Calls within calls: a beginner's recursion has 10."""
     story: int = 2_000
     """Lines of the story: more cannot be read."""
+    letters: int = 200_000
+    """Characters of the story in all: fifty pages."""
     text: int = 10_000
     """Characters of one text."""
     items: int = 10_000

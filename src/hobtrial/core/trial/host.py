@@ -19,6 +19,8 @@ from .lines import line_of
 from .names import game_names
 from .state import GameState
 
+WORK_OF_AN_EXCEPTION = 20
+"""Passes that making and catching an exception is worth."""
 LONGEST_MESSAGE = 500
 """Characters of what an exception says."""
 
@@ -146,6 +148,7 @@ class Host:
             raise OutOfMemory from met
         if isinstance(met, RecursionError):
             raise Halt("depth", "Functions called each other too deep.", line)
+        self.guards.charge(WORK_OF_AN_EXCEPTION)
         self._tick(line)
 
     def _enter(self, line: int) -> None:

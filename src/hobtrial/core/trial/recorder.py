@@ -23,6 +23,7 @@ RECORDS_A_TRIAL: Final = 100_000
 """Changes and tests of one trial: about 20 MB; far more than a person can read."""
 MOST_STEPS: Final = 1_000
 """Steps of a straight script that are kept: far more than a person goes through."""
+COLLECTIONS: Final = frozenset((list, tuple, dict))
 MOST_KEPT: Final = 2_000
 """Parts of one value that are kept, all levels together."""
 
@@ -71,11 +72,15 @@ class Sampler:
 
     def __init__(self, getters: Sequence[tuple[Timeline, Callable[[], Any]]]) -> None:
         self._getters = getters
+        self.parts = 0
+        """Parts of collections that were looked at: of large ones that is most of the work of a frame."""
 
     def sample(self, frame: int) -> None:
         """Notes what everything is at the end of a frame."""
         for timeline, get in self._getters:
             value = get()
+            if type(value) in COLLECTIONS:
+                self.parts += len(value)
             values = timeline.values
             if values:
                 last = values[-1]

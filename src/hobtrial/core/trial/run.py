@@ -35,6 +35,8 @@ from .trace import Trace
 from .variables import Variables, getter
 from .waits import Sleeper
 
+PARTS_OF_A_PASS: Final = 8
+"""Parts of a sampled collection that are as much work as a pass of a loop."""
 KNOWN_FUNCTIONS: Final = CALLED_DIRECTLY | DIRECT
 """What `weave` may take for a function that needs no guard at the place of its call."""
 
@@ -301,7 +303,7 @@ class Run:
             story=tuple(state.story.lines),
             log=tuple(state.story.log),
             final={name: keep(self.variables.read(name)) for name in names},
-            passes=self.host.passes,
+            passes=self.host.passes + self._sampler.parts // PARTS_OF_A_PASS,
             first=self._first,
             begin=self._begin,
             moments={event: tuple(found) for event, found in moments.found.items()} if moments is not None else {},

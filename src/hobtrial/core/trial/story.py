@@ -31,6 +31,7 @@ class Story:
         self._place = place
         self._added = added
         self._open = ""
+        self._letters = 0
 
     def tell(self, text: str, who: str = "") -> None:
         """Adds a line; `who` is the piece that tells it."""
@@ -68,6 +69,9 @@ class Story:
             raise Halt("story", f"The story grew beyond {self._limits.story:,} lines.", line)
         if len(text) > self._limits.text:
             self._refuse()
+        self._letters += len(text)
+        if self._letters > self._limits.letters:
+            raise Halt("story", f"The story grew beyond {self._limits.letters:,} characters.", line)
         self.lines.append(StoryLine(frame, line, text, who))
         self._added(self.lines[-1])
 

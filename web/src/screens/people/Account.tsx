@@ -1,5 +1,6 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { MARKING } from "../../words/marking";
 import { Link } from "react-router";
 
 import { changePassword, meQuery, signOut } from "../../api/people";
@@ -31,6 +32,9 @@ export function Account() {
           <p className="mt-6">
             <Link to="/teachers" className="link">
               Teachers of this school
+            </Link>
+            <Link to="/marking" className="link ml-6">
+              {MARKING.title}
             </Link>
           </p>
         ) : null}

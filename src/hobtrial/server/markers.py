@@ -1,0 +1,37 @@
+"""What marks, for whoever looks after the server: what each does, what waits, and a way to stop one."""
+
+from __future__ import annotations
+
+from fastapi import HTTPException
+
+from ..crew import DESK_CHECK, HANDED_IN
+from ..store import Markers
+from .answering import Router
+from .deps import Parts
+from .people_views import MarkerLine, MarkersView, StopMarker, WaitingTexts
+from .views import Sorry
+
+router = Router(prefix="/api/markers", tags=["teachers"], responses={404: {"model": Sorry}})
+
+
+@router.get("")
+def markers(parts: Parts) -> MarkersView:
+    """All that mark, and what waits to be marked."""
+    with parts.store.transaction() as connection:
+        rows, waiting = Markers.all(connection), Markers.waiting(connection)
+        a_minute = Markers.last_minute(connection)
+    return MarkersView(
+        markers=[MarkerLine(**row) for row in rows],
+        waiting=WaitingTexts(
+            desks=waiting.pop(DESK_CHECK, 0), handed_in=waiting.pop(HANDED_IN, 0), again=sum(waiting.values())
+        ),
+        a_minute=a_minute,
+    )
+
+
+@router.put("/{marker_id}", status_code=204)
+def stop(marker_id: int, given: StopMarker, parts: Parts) -> None:
+    """Stops one that marks, or lets it go on. What it is at is taken up by others."""
+    with parts.store.transaction() as connection:
+        if not 0 < marker_id < 2**31 or not Markers.stop(connection, marker_id, stopped=given.stopped):
+            raise HTTPException(404, "This one does not mark any more.")
