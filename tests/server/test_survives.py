@@ -19,7 +19,7 @@ from starlette.testclient import TestClient
 from hobtrial.cli.demo import load
 from hobtrial.cli.records import make_ready
 from hobtrial.core.reporting import EDITION
-from hobtrial.crew import NewerEditionError, Queue, prepare_queue
+from hobtrial.crew import DESK_CHECK, HANDED_IN, NewerEditionError, Queue, prepare_queue
 from hobtrial.server import create_app
 from hobtrial.server.settings import Settings
 from hobtrial.store import AwayError, Classes, Cluster, Reports, Rounds, Store, Teachers, reports
@@ -136,6 +136,21 @@ class TheQueue(unittest.TestCase):
         with store.transaction() as connection:
             [row] = connection.execute("SELECT count(*) AS jobs FROM procrastinate_jobs").fetchall()
         return int(row["jobs"])
+
+    def test_the_first_text_of_each_exercise_goes_first(self) -> None:
+        dsn = database("turns")
+        with closing_store(dsn) as store:
+            queue = Queue(dsn)
+            self.addCleanup(queue.close)
+            with store.transaction() as connection:
+                queue.defer(connection, [(1, f"a{number}") for number in range(4)], HANDED_IN)
+                queue.defer(connection, [(2, "b0"), (2, "b1")], HANDED_IN)
+                queue.defer(connection, [(1, "a4")], HANDED_IN)
+                queue.defer(connection, [(3, "c0")], DESK_CHECK)
+                rows = connection.execute(
+                    "SELECT args ->> 'digest' AS text FROM procrastinate_jobs ORDER BY priority DESC, id"
+                ).fetchall()
+        self.assertEqual([row["text"] for row in rows], ["c0", "a0", "b0", "a1", "b1", "a2", "a3", "a4"])
 
     def test_however_often_it_is_asked_for_a_text_waits_once(self) -> None:
         dsn = database("often")

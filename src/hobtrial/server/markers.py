@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from collections import Counter
+
 from fastapi import HTTPException
 
 from ..crew import DESK_CHECK, HANDED_IN
+from ..crew.queue import TURNS
 from ..store import Markers
 from .answering import Router
 from .deps import Parts
@@ -20,10 +23,13 @@ def markers(parts: Parts) -> MarkersView:
     with parts.store.transaction() as connection:
         rows, waiting = Markers.all(connection), Markers.waiting(connection)
         a_minute = Markers.last_minute(connection)
+    of = Counter[int]()
+    for priority, texts in waiting.items():
+        of[-(-priority // TURNS)] += texts
     return MarkersView(
         markers=[MarkerLine(**row) for row in rows],
         waiting=WaitingTexts(
-            desks=waiting.pop(DESK_CHECK, 0), handed_in=waiting.pop(HANDED_IN, 0), again=sum(waiting.values())
+            desks=of[DESK_CHECK], handed_in=of[HANDED_IN], again=of.total() - of[DESK_CHECK] - of[HANDED_IN]
         ),
         a_minute=a_minute,
     )
