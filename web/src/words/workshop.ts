@@ -24,3 +24,12 @@ export const WAYS = {
   picks: "choices",
   steps: (names: readonly string[]) => `In every order: ${names.join(", ")}`,
 } as const;
+
+export const RECORD = {
+  over: "record over from here",
+} as const;
+
+export const SCENE = {
+  places: "places",
+  placesHint: "bakehouse, cellar",
+} as const;

@@ -11,6 +11,8 @@ interface RecordingProps {
   id: number;
   source: string;
   scenario: number;
+  /** The frame from which on the player does other things; up to there the scenario is played as it is. */
+  from: number;
   scene: SceneView;
   looks: string;
   hands: Hands;
@@ -20,7 +22,7 @@ interface RecordingProps {
 const SPEEDS = [0.5, 1] as const;
 
 /** The reference played by hand from the scenario's beginning; what was done becomes its inputs, frame exact. */
-export function Recording({ id, source, scenario, scene, looks, hands, onDone }: RecordingProps) {
+export function Recording({ id, source, scenario, from, scene, looks, hands, onDone }: RecordingProps) {
   const box = useRef<HTMLDivElement>(null);
   const [speed, setSpeed] = useState<number>(1);
   const { game, say } = useGame(`/api/drafts/${id}/live`, null);
@@ -28,9 +30,9 @@ export function Recording({ id, source, scenario, scene, looks, hands, onDone }:
   useEffect(() => {
     if (game.status !== "ready" || begun.current) return;
     begun.current = true;
-    say({ say: "begin", source, scenario });
+    say({ say: "begin", source, scenario, frame: from });
     box.current?.focus();
-  }, [game.status, say, source, scenario]);
+  }, [game.status, say, source, scenario, from]);
   const { change } = hands;
   useEffect(() => {
     if (!game.played) return;

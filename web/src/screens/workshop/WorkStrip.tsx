@@ -4,6 +4,7 @@ import type { NoticeView, TrialView } from "../../api/client";
 import { Strip, type StripHands } from "../../strip/Strip";
 import { shown } from "../../strip/steps";
 import { clock, show, valueAt } from "../../values";
+import { RECORD } from "../../words/workshop";
 import { Choice, Word } from "./Fields";
 import { type Asking, CheckNote, Suggestions } from "./Notes";
 import type { Row, Settings } from "./rows";
@@ -19,10 +20,12 @@ interface WorkStripProps {
   notices: readonly NoticeView[];
   hands: Hands;
   onScenario: (scenario: number) => void;
+  /** Records over from a frame. */
+  onRecord: (frame: number) => void;
 }
 
 /** The strip of the chosen scenario: checks are made from what is seen on it, and inputs are moved. */
-export function WorkStrip({ id, at, trial, scenario, settings, notices, hands, onScenario }: WorkStripProps) {
+export function WorkStrip({ id, at, trial, scenario, settings, notices, hands, onScenario, onRecord }: WorkStripProps) {
   // it is the reference itself, so there is nothing to draw behind it
   const view = useMemo(() => ({ ...shown(trial), reference: null }), [trial]);
   const [frame, setFrame] = useState(0);
@@ -98,6 +101,9 @@ export function WorkStrip({ id, at, trial, scenario, settings, notices, hands, o
               >
                 a scenario that begins here
               </Word>
+            )}
+            {straight || rowsOf(settings, "scenario")[scenario]?.["wild"] !== undefined ? null : (
+              <Word onClick={() => onRecord(frame)}>{RECORD.over}</Word>
             )}
           </span>
         </div>

@@ -15,6 +15,7 @@ import type { Chosen } from "./rows";
 import { number, rowsOf, text } from "./rows";
 import { SceneDesk } from "./SceneDesk";
 import { Scenarios } from "./Scenarios";
+import { SCENE } from "../../words/workshop";
 import { Standing } from "./Standing";
 import { Texts, WRITTEN } from "./Texts";
 import { type Hands, useDraft } from "./useDraft";
@@ -71,7 +72,7 @@ interface BenchProps {
 
 function Bench({ draft, hands, scenario, onScenario }: BenchProps) {
   const [chosen, setChosen] = useState<Chosen | null>(null);
-  const [recording, setRecording] = useState(false);
+  const [recording, setRecording] = useState<number | null>(null);
   const settings = draft.rehearsal?.settings ?? null;
   const notices = draft.rehearsal?.notices ?? [];
   const playable = draft.rehearsal?.playable ?? false;
@@ -96,21 +97,22 @@ function Bench({ draft, hands, scenario, onScenario }: BenchProps) {
           aria-label="Scene"
           className="flex min-h-0 flex-col gap-1 overflow-auto border-r border-base-300 px-4 pt-2"
         >
-          {recording && draft.trial ? (
+          {recording !== null && draft.trial ? (
             <Recording
               id={draft.id}
               source={draft.texts["reference.py"] ?? ""}
               scenario={scenario}
+              from={recording}
               scene={draft.trial.scene}
               looks={looks}
               hands={hands}
-              onDone={() => setRecording(false)}
+              onDone={() => setRecording(null)}
             />
           ) : (
             <>
               <div className="flex items-baseline justify-between gap-3">
                 <Adding settings={settings} onChoose={setChosen} hands={hands} />
-                <Button size="xs" disabled={!playable} onClick={() => setRecording(true)}>
+                <Button size="xs" disabled={!playable} onClick={() => setRecording(-1)}>
                   Play and record
                 </Button>
               </div>
@@ -155,6 +157,7 @@ function Bench({ draft, hands, scenario, onScenario }: BenchProps) {
           notices={notices}
           hands={hands}
           onScenario={onScenario}
+          onRecord={setRecording}
         />
       ) : (
         <p className="border-t border-base-300 p-4 text-neutral">
@@ -244,6 +247,19 @@ function Exercise({ draft, hands }: { draft: DraftView; hands: Hands }) {
         value={text(scene, "background")}
         list={["bakehouse", "yard"]}
         onSay={(background) => void hands.change({ do: "set", of: "scene", keys: { background: background || null } })}
+      />
+      <Field
+        label={SCENE.places}
+        value={Array.isArray(scene["places"]) ? (scene["places"] as unknown[]).map(String).join(", ") : ""}
+        hint={SCENE.placesHint}
+        wide={18}
+        onSay={(line) => {
+          const places = line
+            .split(",")
+            .map((each) => each.trim())
+            .filter(Boolean);
+          void hands.change({ do: "set", of: "scene", keys: { places: places.length > 0 ? places : null } });
+        }}
       />
     </section>
   );
