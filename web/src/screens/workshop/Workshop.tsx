@@ -12,7 +12,7 @@ import { Notices } from "./Notices";
 import { Proof } from "./Proof";
 import { Recording } from "./Recording";
 import type { Chosen } from "./rows";
-import { number, rowsOf, text } from "./rows";
+import { number, rowsOf, text, words } from "./rows";
 import { SceneDesk } from "./SceneDesk";
 import { Scenarios } from "./Scenarios";
 import { SCENE } from "../../words/workshop";
@@ -250,7 +250,7 @@ function Exercise({ draft, hands }: { draft: DraftView; hands: Hands }) {
       />
       <Field
         label={SCENE.places}
-        value={Array.isArray(scene["places"]) ? (scene["places"] as unknown[]).map(String).join(", ") : ""}
+        value={words(scene?.["places"])}
         hint={SCENE.placesHint}
         wide={18}
         onSay={(line) => {
