@@ -83,7 +83,7 @@ class Faults(unittest.TestCase):
             (
                 "at = 1.0",
                 "at = 1.0\n    end = true",
-            ): "needs exactly one of `at`, `after`, `by`, `always`, `never`, `each`, `same`, `unchanged`, `end`; it has `at` and",
+            ): "needs exactly one of `at`, `after`, `by`, `always`, `never`, `each`, `same`, `unchanged`, `end`, `apart`; it has `at` and",
             ("at = 1.0", "marks = 1"): "it has none",
             ("at = 1.0", "at = 1.0\n    marks = 0.3"): "must be a whole or a half number",
             (

@@ -47,6 +47,7 @@ class Page(unittest.TestCase):
             LIMITS.text,
             LIMITS.bits,
             LIMITS.story,
+            LIMITS.letters,
         ):
             self.assertIn(f"| {number:,} |", PAGE)
 

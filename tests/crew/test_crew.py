@@ -36,7 +36,7 @@ class CrewAtWork(unittest.IsolatedAsyncioTestCase):
         async with Crew(1) as crew:
             with self.assertRaises(ExerciseError) as caught:
                 await crew.open(
-                    {**FILES, "exercise.toml": FILES["exercise.toml"].replace(b"score == 3", b"scoer == 3")}
+                    {**FILES, "exercise.toml": FILES["exercise.toml"].replace(b"score == 3", b"scoer == 3", 1)}
                 )
         (fault,) = caught.exception.faults
         self.assertEqual((fault.file, fault.line > 90), ("exercise.toml", True))

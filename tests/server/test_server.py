@@ -65,7 +65,7 @@ class Screens(Served):
             (group["title"], len(group["submission_ids"]), wren["groups"]),
             ("A test is off at its boundary", 4, [group["key"]]),
         )
-        self.assertEqual((found["trials"], found["game_seconds"]), (192, 1188))
+        self.assertEqual((found["trials"], found["game_seconds"]), (168, 1056))
 
     def test_a_round_that_is_as_it_was_is_not_sent_again(self) -> None:
         tag = self.client.get("/api/rounds/1").headers["etag"]

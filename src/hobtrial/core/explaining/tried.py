@@ -14,8 +14,8 @@ from .finding import CheckRef, Edit
 MOST_TRIALS: Final = 2_000
 """Trials played for one script's edits: four seconds of processor time for short scenarios."""
 
-MOST_PASSES: Final = 1_500_000
-"""Loop passes and calls of all those trials together: a second of processor time for heavy scripts."""
+MOST_PASSES: Final = 800_000
+"""Loop passes and calls of all those trials together: half a second of processor time for heavy scripts."""
 FEWEST_PASSES: Final = 50_000
 """Passes that each of those trials may take at least."""
 

@@ -19,7 +19,7 @@ FEW: Final = 1
 
 PASSES_OF_A_RUN: Final = 300_000
 """Passes of one drawn run: a thousand in each frame."""
-MOST_PASSES: Final = 3_000_000
+MOST_PASSES: Final = 1_500_000
 """Passes of all drawn runs of a script and its edits."""
 
 NEWLY: Final = 2

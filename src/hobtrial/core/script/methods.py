@@ -129,6 +129,7 @@ def _replaces(sizes: Sizes, value: str, method: Function) -> Function:
                 longest = len(value) + (value.count(old) if old else len(value) + 1) * len(new)
                 if longest > sizes.limits.text * 2:
                     raise Halt("text", f"A text has at most {sizes.limits.text:,} characters.")
+                sizes.charge((len(value) >> 6) + (value.count(old) >> 4 if old else len(value) >> 4))
         return sizes.fit(method(*arguments, **named))
 
     return replace
@@ -139,6 +140,7 @@ def _joins(sizes: Sizes, value: str, method: Function) -> Function:
         if len(arguments) != 1 or named or not hasattr(arguments[0], "__iter__"):
             return method(*arguments, **named)  # Python's own complaint
         parts = sizes.items(arguments[0])
+        sizes.charge(len(parts) >> 3)
         if sum(len(part) for part in parts if isinstance(part, str)) + len(value) * len(parts) > sizes.limits.text * 2:
             raise Halt("text", f"A text has at most {sizes.limits.text:,} characters.")
         return sizes.fit(method(parts))

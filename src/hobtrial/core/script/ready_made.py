@@ -11,6 +11,9 @@ from .limits import Halt
 from .texts import str_of
 from .vocabulary import EXCEPTIONS
 
+WORK_OF_TUPLES: Final = 24
+"""Passes that sixteen tuples are worth which Python makes one by one."""
+
 DIRECT: Final = frozenset(
     "abs all any bool enumerate float isinstance len max min range reversed round sorted sum type zip".split()
 )
@@ -35,12 +38,17 @@ CAUGHT: Final = (
 class _Thinned(Iterator[Any]):
     """What Python makes tuples of one by one, each looked at: a tuple in a tuple in a tuple has no end."""
 
-    def __init__(self, values: Iterator[Any], thin: Callable[[Any], Any]) -> None:
+    def __init__(self, values: Iterator[Any], guards: Guards) -> None:
         self._values = values
-        self._thin = thin
+        self._guards = guards
+        self._number = 0
 
     def __next__(self) -> Any:
-        return self._thin(next(self._values))
+        value = next(self._values)
+        self._number += 1
+        if not self._number & 15:
+            self._guards.charge(WORK_OF_TUPLES)
+        return self._guards.thin(value)
 
     def __repr__(self) -> str:
         return f"<{type(self).__name__} object>"
@@ -94,12 +102,12 @@ def builtins_of(guards: Guards) -> dict[str, Any]:
 
     def guarded_enumerate(*values: Any, **named: Any) -> Iterator[Any]:
         given = (guards.walk(values[0]), *values[1:]) if values else ()
-        made: Iterator[Any] = _Enumerate(enumerate(*given, **named), thin)
+        made: Iterator[Any] = _Enumerate(enumerate(*given, **named), guards)
         return made
 
     def guarded_zip(*values: Any, **named: Any) -> Iterator[Any]:
         pairs = zip(*(guards.walk(each) for each in values), **named)  # noqa: B905 - strict is the script's to say
-        made: Iterator[Any] = _Zip(pairs, thin)
+        made: Iterator[Any] = _Zip(pairs, guards)
         return made
 
     def guarded_isinstance(*values: Any) -> bool:
@@ -121,7 +129,12 @@ def builtins_of(guards: Guards) -> dict[str, Any]:
         return str(fit(str_of(values[0], guards.limits.text) if len(values) == 1 else str(*values)))
 
     def pairs_of(values: Any) -> Any:
-        return values if type(values) is dict else [thin(pair) for pair in items(values)]
+        return values if type(values) is dict else [thin(pair) for pair in each_at_a_price(items(values))]
+
+    def each_at_a_price(values: Any) -> Any:
+        if hasattr(values, "__len__"):
+            guards.charge(len(values) << 1)
+        return values
 
     guards.callable_types.update(
         {
@@ -131,7 +144,7 @@ def builtins_of(guards: Guards) -> dict[str, Any]:
             str: make_str,
             list: lambda *values: items(*values) if len(values) == 1 else list(*values),
             tuple: lambda *values: thin(tuple(items(*values))) if len(values) == 1 else tuple(*values),
-            set: lambda *values: {guards.key(each) for each in items(*values)} if len(values) == 1 else set(*values),
+            set: lambda *values: {guards.key(each) for each in each_at_a_price(items(*values))} if len(values) == 1 else set(*values),
             dict: lambda *values, **named: fit(thin(dict(*map(pairs_of, values), **named))),
             range: range,
             reversed: reversed,

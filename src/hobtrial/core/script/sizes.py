@@ -72,6 +72,7 @@ class Sizes:
         elif kind is str:
             if len(value) > self.limits.text:
                 raise Halt("text", f"A text grew beyond {self.limits.text:,} characters.")
+            self.charge(len(value) >> 10)
         elif kind in _COLLECTIONS:
             self.charge(len(value) >> 6)
             if len(value) > self.limits.items:
