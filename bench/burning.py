@@ -164,7 +164,9 @@ def main() -> None:
         if dear is not None:
             found.append((dear / plain, "; ".join(" ".join(one.split()) for one in each)))
     found.sort(reverse=True)
-    print(f"{len(found)} of {len(doings)} programs; half of them cost at most {found[len(found) // 2][0]:.1f} x a plain pass")
+    print(
+        f"{len(found)} of {len(doings)} programs; half of them cost at most {found[len(found) // 2][0]:.1f} x a plain pass"
+    )
     for ratio, words in found[: 3 if short() else 25]:
         print(f"{ratio:6.1f} x: {words[:100]}")
 

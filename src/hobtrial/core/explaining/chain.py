@@ -18,7 +18,7 @@ from .subject import Subject
 from .tried import Budget, Tried
 from .why import why
 
-MOST_RECORDED: Final = 150_000
+MOST_RECORDED: Final = 60_000
 """Passes of a full trace of a run that a limit stopped: it takes three times as long as one for the marks."""
 MOST_ROUNDS: Final = 6
 """Mistakes explained one on top of the other in one script."""

@@ -11,8 +11,8 @@ from ..script import Woven
 from ..trial import Observable
 from .finding import CheckRef, Edit
 
-MOST_TRIALS: Final = 2_000
-"""Trials played for one script's edits: four seconds of processor time for short scenarios."""
+MOST_TRIALS: Final = 1_000
+"""Trials played for one script's edits: two seconds of processor time for short scenarios."""
 
 MOST_PASSES: Final = 800_000
 """Loop passes and calls of all those trials together: half a second of processor time for heavy scripts."""

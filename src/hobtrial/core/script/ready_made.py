@@ -144,7 +144,9 @@ def builtins_of(guards: Guards) -> dict[str, Any]:
             str: make_str,
             list: lambda *values: items(*values) if len(values) == 1 else list(*values),
             tuple: lambda *values: thin(tuple(items(*values))) if len(values) == 1 else tuple(*values),
-            set: lambda *values: {guards.key(each) for each in each_at_a_price(items(*values))} if len(values) == 1 else set(*values),
+            set: lambda *values: (
+                {guards.key(each) for each in each_at_a_price(items(*values))} if len(values) == 1 else set(*values)
+            ),
             dict: lambda *values, **named: fit(thin(dict(*map(pairs_of, values), **named))),
             range: range,
             reversed: reversed,

@@ -57,6 +57,8 @@ def _copy(value: Any, depth: int, left: list[int]) -> Any:
 
 def _named(value: Any) -> Named:
     """A value by its text; by as much of it as is shown where it is too large to be written."""
+    if isinstance(value, BaseException) and not PLAIN.issuperset(map(type, value.args)):
+        return Named(type(value).__name__)  # exceptions in exceptions have no end
     try:
         return Named(text_of(value))
     except Halt:

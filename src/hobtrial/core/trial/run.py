@@ -303,7 +303,7 @@ class Run:
             story=tuple(state.story.lines),
             log=tuple(state.story.log),
             final={name: keep(self.variables.read(name)) for name in names},
-            passes=self.host.passes + self._sampler.parts // PARTS_OF_A_PASS,
+            passes=self.host.passes + self._sampler.parts // PARTS_OF_A_PASS + state.waits.work,
             first=self._first,
             begin=self._begin,
             moments={event: tuple(found) for event, found in moments.found.items()} if moments is not None else {},

@@ -18,6 +18,7 @@ from ..words import FRAMES_PER_SECOND, GameError, frame_of, short_text
 
 LONGEST_WAIT: Final = 1e6
 """Seconds: longer than any trial."""
+WORK_OF_A_CALL: Final = 4
 MOST_WAITING: Final = 500
 """Handlers that wait at the same time."""
 
@@ -44,6 +45,8 @@ class Waits:
         self._now = now
         self._context = context
         self._started = 0
+        self.work = 0
+        """Passes that the waiting was worth: each call inside which one waits is put away and taken up again."""
         self._game = getcurrent()
         self._running: dict[int, Hashable | None] = {}
 
@@ -88,7 +91,9 @@ class Waits:
             raise Halt("waits", f"More than {MOST_WAITING} handlers wait at the same time.")
         self._started += 1
         busy = self._running.get(id(thread))
-        self.sleepers.append(Sleeper(due, frame, self._started, thread, self._context(), busy))
+        context = self._context()
+        self.work += WORK_OF_A_CALL * (1 + getattr(context, "depth", 0))
+        self.sleepers.append(Sleeper(due, frame, self._started, thread, context, busy))
         if busy is not None:
             self.busy.add(busy)
         self._game.switch()
