@@ -1,7 +1,7 @@
-"""Processor time of what a script may do, against the passes that are counted for it: generated programs of the language.
+"""Processor time of what a script may do, against the passes that are counted for it, over generated programs.
 
-Each program does a few things again and again in every frame. What is cheap to count and dear to do shows at the top:
-as many times the time of a pass that does next to nothing.  python -m bench.burning
+Each does a few things again and again in every frame. What is cheap to count and dear to do shows at the top: as many
+times the time of a pass that does next to nothing.  python -m bench.burning
 """
 
 from __future__ import annotations
@@ -156,7 +156,7 @@ def main() -> None:
     plain = cost(prepared, program((PLAIN,)))
     assert plain is not None
     random = Random(SEED)
-    doings = [(each,) for each in DOINGS][:: 20 if short() else 1]
+    doings: list[tuple[str, ...]] = [(each,) for each in DOINGS][:: 20 if short() else 1]
     doings += [tuple(random.sample(DOINGS, random.randint(2, 4))) for _ in range(PROGRAMS)]
     found: list[tuple[float, str]] = []
     for each in doings:
@@ -164,9 +164,8 @@ def main() -> None:
         if dear is not None:
             found.append((dear / plain, "; ".join(" ".join(one.split()) for one in each)))
     found.sort(reverse=True)
-    print(
-        f"{len(found)} of {len(doings)} programs; half of them cost at most {found[len(found) // 2][0]:.1f} x a plain pass"
-    )
+    middle = found[len(found) // 2][0]
+    print(f"{len(found)} of {len(doings)} programs; half of them cost at most {middle:.1f} x a plain pass")
     for ratio, words in found[: 3 if short() else 25]:
         print(f"{ratio:6.1f} x: {words[:100]}")
 

@@ -49,6 +49,8 @@ class Host:
         self._budget = self.guards.budget
         self._left = limits.passes_a_trial
         self._charged_before = 0
+        self._caught = self._caught_before = 0
+        """What of that was spent on exceptions, as a loop makes them: now, and before this handler ran."""
         self._modules: dict[str, StandIn] = {}
         self._pieces = woven.counting if state.recorder is None else woven.recording
         self.globals: dict[str, Any] = {"__builtins__": self._names()}
@@ -88,7 +90,7 @@ class Host:
 
     def run(self, work: Callable[..., Any], *given: Any) -> None:
         """Runs a piece of the script under its budget. Raises `TrialOver` where that is stopped; `stop` says why."""
-        self._charged_before = self.guards.charged
+        self._charged_before, self._caught_before = self.guards.charged, self._caught
         granted = self._budget[0] = min(self._limits.passes_a_handler, self._left)
         try:
             work(*given)
@@ -127,7 +129,8 @@ class Host:
         limit = self._limits.passes_a_trial if in_trial else self._limits.passes_a_handler
         where = "in one trial" if in_trial else "in one frame"
         charged = self.guards.charged - (0 if in_trial else self._charged_before)
-        if charged * 2 > limit:
+        caught = self._caught - (0 if in_trial else self._caught_before)
+        if (charged - caught) * 2 > limit:
             words = f"The lines here go through long texts, lists or numbers again and again: too much work {where}."
             raise Halt("work", words, line)
         passes = limit if charged * 100 < limit else (limit - charged) // 1000 * 1000
@@ -149,6 +152,7 @@ class Host:
         if isinstance(met, RecursionError):
             raise Halt("depth", "Functions called each other too deep.", line)
         self.guards.charge(WORK_OF_AN_EXCEPTION)
+        self._caught += WORK_OF_AN_EXCEPTION
         self._tick(line)
 
     def _enter(self, line: int) -> None:
