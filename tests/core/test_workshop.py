@@ -312,6 +312,30 @@ class Rehearsals(unittest.TestCase):
             with self.subTest(new):
                 self.assertTrue(any(words in said[0] for said in self.said(exercise=self.toml(old, new))), words)
 
+    def test_a_large_draft_is_rehearsed_and_changed_like_any_other(self) -> None:
+        toml = COMMENTED["exercise.toml"].decode()
+        pieces = "".join(
+            f'\n[[scene.piece]]\nname = "speck_{n}"\nkind = "speck"\nat = [{n % 32}, {3 + n % 15}]\nlook = "soot"\n'
+            for n in range(200)
+        )
+        scenario = toml[toml.index("[[scenario]]") :]
+        names = [f'name = "Scenario {n}"' for n in range(40)]
+        more = "\n".join(scenario.replace('name = "One"', name, 1) for name in names)
+        self.assertIn("Scenario 39", more)
+        files = {
+            **COMMENTED,
+            "exercise.toml": (toml.replace("[[variable]]", pieces + "\n[[variable]]", 1) + "\n" + more).encode(),
+        }
+        found = rehearse(files)
+        self.assertEqual((len(found.played), found.marks), (41, found.out_of))
+        self.assertEqual([notice for notice in found.notices if notice.kind == "lost"], [])
+        moved = apply(
+            files, CHANGE.validate_python({"do": "change", "table": "piece", "index": 201, "keys": {"at": [1, 16]}})
+        )
+        before, after = files["exercise.toml"].split(b"\n"), moved["exercise.toml"].split(b"\n")
+        self.assertEqual(len(before), len(after))
+        self.assertEqual(sum(one != other for one, other in zip(before, after, strict=True)), 1)
+
     def test_inputs_without_effect_and_scenarios_without_a_check(self) -> None:
         self.assertIn(
             ("Nothing waits for the key `q`, and it steers no piece.", "input", 0, 0),

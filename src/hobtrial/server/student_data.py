@@ -48,6 +48,8 @@ def student_zip(student: Row, all_: Everything) -> bytes:
             told_of = {"exercise": row["title"], "class": row["class"], "what": row["what"]}
             desks.append({**told_of, "at": row["at"].isoformat(), "file": file, "report": row["report"]})
         asked = [{**row, "at": row["at"].isoformat()} for row in all_.asked]
-        whole = {"name": student["name"], "class": student["class"], "tries": told, "desk": desks, "asked": asked}
+        levels = {"level": student["level"], "levels_in_rounds": student["levels_in_rounds"]}
+        whole = {"name": student["name"], "class": student["class"], **levels, "tries": told, "desk": desks}
+        whole["asked"] = asked
         archive.writestr("student.json", json.dumps(clean(whole), indent=1, ensure_ascii=False, default=float))
     return packed.getvalue()

@@ -117,7 +117,8 @@ SELECT student.id, student.name, student.card IS NOT NULL AS has_card, student.c
 FROM student WHERE student.class_id = :class_id ORDER BY student.left_at IS NOT NULL, student.name;
 
 -- name: one_student(student_id)^
-SELECT student.id, student.name, student.class_id, student.left_at, class.name AS class
+SELECT student.id, student.name, student.class_id, student.left_at, student.level, class.name AS class,
+       ARRAY(SELECT DISTINCT level FROM standing WHERE standing.student_id = student.id AND level IS NOT NULL) AS levels_in_rounds
 FROM student JOIN class ON class.id = student.class_id WHERE student.id = :student_id;
 
 -- name: add_students(class_id, names)!
