@@ -107,7 +107,7 @@ class Drawn(Browsed):
         self.assertEqual(self.one('[data-piece="oven"]').get_attribute("data-look"), "oven")
 
     def test_a_dial_turns_a_fact(self) -> None:
-        self.open("/exercises/11/play")
+        self.open("/exercises/12/play")
         self.one("p", "Choose “Play”")
         self.one("button", "Play").click()
         self.one('[data-game="playing"]')

@@ -99,7 +99,7 @@ class WithTheMouse(Browsed):
         self.one("tbody a", "cannot be read").click()
         problem = self.one("[data-problem]")
         self.assertIn("Line 15. A line that begins with if ends with a colon.", problem.text)
-        self.assertIn("19 checks hold", self.one('[aria-label="What happened"]').text)
+        self.assertIn("20 checks hold", self.one('[aria-label="What happened"]').text)
 
     def test_marking_again_fills_the_cells_in(self) -> None:
         self.open("/rounds/1")

@@ -107,6 +107,9 @@ class Given(unittest.TestCase):
             "utf-8-sig"
         )
         self.assertIn("Wren,3 of 3,3 of 3", table)
+        tried = self.room.ask("linden", "GET", f"/api/submissions/{rows['Wren']['submission_id']}/scenarios/0").json()
+        played = self.room.ask("linden", "GET", f"/api/exercises/{tried['version_id']}/play")
+        self.assertEqual((played.status_code, played.json().get("title")), (200, "Count the buns"))
         sheets = self.room.ask("linden", "GET", f"/api/rounds/{self.room.round_id}/sheets").json()
         self.assertEqual({each["student"]: each["out_of"] for each in sheets}, {"Wren": 3, "Sorrel": 4})
 

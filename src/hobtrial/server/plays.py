@@ -114,7 +114,7 @@ class StoredPlays(Plays):
 
     def _there(self, version_id: int) -> bool:
         with self._store.transaction() as connection:
-            return Exercises.there(connection, version_id)
+            return Exercises.there(connection, version_id, at_a_level=True)
 
 
 class _StoredPlayable(Playable):

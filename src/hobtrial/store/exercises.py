@@ -69,9 +69,10 @@ class Exercises:
         return list(_SQL.newest_versions(connection))
 
     @staticmethod
-    def there(connection: Connection, version_id: int) -> bool:
-        """Whether there is a version of an exercise with this number."""
-        return _SQL.version_there(connection, version_id=version_id) is not None
+    def there(connection: Connection, version_id: int, *, at_a_level: bool = False) -> bool:
+        """Whether there is a version of an exercise with this number; `at_a_level` also one as a level has it."""
+        row = _SQL.version_there(connection, version_id=version_id)
+        return row is not None and (at_a_level or row["level"] is None)
 
     @staticmethod
     def own_slug(connection: Connection, version_id: int, teacher_id: int, *, owner: bool) -> str:

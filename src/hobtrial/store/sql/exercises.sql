@@ -48,7 +48,7 @@ SELECT exercise_id, version_id, version_number, title, out_of, scenarios, concep
 ORDER BY exercise_id;
 
 -- name: version_there(version_id)^
-SELECT id FROM exercise_version WHERE id = :version_id AND level IS NULL;
+SELECT id, level FROM exercise_version WHERE id = :version_id;
 
 -- name: slug_of_version(version_id)^
 SELECT slug, author_id FROM exercise JOIN exercise_version ON exercise_version.exercise_id = exercise.id
