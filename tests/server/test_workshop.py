@@ -164,6 +164,7 @@ class Drafts(unittest.TestCase):
         self.draft = self.post("/api/drafts", {"version_id": 2}).json()["id"]
         first = self.proved(self.draft)
         self.assertEqual(first["tried"], first["planted"])
+        self.assertEqual((first["companions"], first["astray"]), (8, []))
         self.assertEqual(first["caught"] + first["same"] + len(first["through"]), first["planted"])
         kept = {"do": "remove", "table": "scenario", "index": 1}
         count = len(self.client.get(f"/api/drafts/{self.draft}").json()["rehearsal"]["scenarios"])

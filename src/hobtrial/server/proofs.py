@@ -113,7 +113,8 @@ class Proofs:
                 if not await self._goes_on(draft_id, proof):
                     return
                 trouble = (await self._crew.try_companion(exercise, name))["trouble"]
-                proof.fitness["warnings"] += [trouble] if trouble else []
+                proof.fitness["companions"] = proof.fitness.get("companions", 0) + 1
+                proof.fitness["astray"] = proof.fitness.get("astray", []) + ([trouble] if trouble else [])
         for number, planted in enumerate(proof.fitness["planted"]):
             if not await self._goes_on(draft_id, proof):
                 return
@@ -153,4 +154,6 @@ def _view(proof: _Proof) -> ProofView:
         empty=proof.fitness.get("empty", 0),
         out_of=proof.fitness.get("out_of", 0),
         warnings=proof.fitness.get("warnings", []),
+        companions=proof.fitness.get("companions", 0),
+        astray=proof.fitness.get("astray", []),
     )

@@ -181,3 +181,7 @@ class ProofView(BaseModel):
     empty: float
     out_of: float
     warnings: list[str]
+    companions: int
+    """Scripts beside the reference that were tried."""
+    astray: list[str]
+    """What is wrong with those of them that do not come out as they must."""

@@ -3755,6 +3755,10 @@ export interface components {
             out_of: number;
             /** Warnings */
             warnings: string[];
+            /** Companions */
+            companions: number;
+            /** Astray */
+            astray: string[];
         };
         /**
          * Ready

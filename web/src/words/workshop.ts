@@ -33,3 +33,8 @@ export const SCENE = {
   places: "places",
   placesHint: "bakehouse, cellar",
 } as const;
+
+export const PROOF = {
+  companions: (well: number, all: number) =>
+    `${well} of ${all} companions ${all === 1 ? "comes out as it must" : "come out as they must"}.`,
+} as const;

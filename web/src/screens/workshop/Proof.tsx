@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { ProofView } from "../../api/client";
 import { proofQuery } from "../../api/queries";
 import { count, marks, shorten } from "../../values";
+import { PROOF } from "../../words/workshop";
 import { Word } from "./Fields";
 import type { Settings } from "./rows";
 import { freeTitle, rowsOf, text } from "./rows";
@@ -48,6 +49,16 @@ export function Proof({ id, at, playable, settings, hands }: ProofProps) {
           </li>
         ))}
       </ul>
+      {found && found.companions > 0 ? (
+        <div className="border-t border-base-300 py-1 text-sm" data-companions>
+          <p>{PROOF.companions(found.companions - found.astray.length, found.companions)}</p>
+          {found.astray.map((each) => (
+            <p key={each} className="text-error">
+              {each}
+            </p>
+          ))}
+        </div>
+      ) : null}
       {found?.state === "done" && found.out_of > 0 ? <Standing found={found} /> : null}
     </section>
   );
