@@ -57,8 +57,8 @@ class AtOnce(unittest.TestCase):
         path = f"/api/submissions/{self.submission}/own"
         said = self.together(lambda turn: self.ask("PUT", path, {"marks": turn % 4, "comment": f"turn {turn}"}))
         self.assertEqual(set(said), {204})
-        own = self.room.ask("linden", "GET", f"/api/submissions/{self.submission}").json()["own"]
-        self.assertEqual(own["marks"], int(own["comment"].split()[1]) % 4)
+        own = self.room.ask("linden", "GET", f"/api/submissions/{self.submission}").json()
+        self.assertEqual(own["own_marks"], int(own["own_comment"].split()[1]) % 4)
 
     def test_withdrawn_and_put_back(self) -> None:
         path = f"/api/rounds/{self.room.round_id}/withdrawn"

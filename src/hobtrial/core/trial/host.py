@@ -153,7 +153,8 @@ class Host:
             raise Halt("depth", "Functions called each other too deep.", line)
         self.guards.charge(WORK_OF_AN_EXCEPTION)
         self._caught += WORK_OF_AN_EXCEPTION
-        self._tick(line)
+        if self._budget[0] < 0:
+            self._over(line)
 
     def _enter(self, line: int) -> None:
         self.state.depth += 1
