@@ -53,14 +53,13 @@ async def task(round_id: int, parts: Parts, student_id: StudentId) -> DeskTask:
             starter = base64.b64decode(exercise.files.get(STARTER, ""))
             desk = Desks.one(connection, round_id, student_id, starter)
             Lessons.saw(connection, round_id, student_id, "reads")
-            _, tries = Rounds.of_student(connection, student_id)
             times = Desks.times(connection, round_id, student_id)
             return {
                 "text": _text(desk),
                 "partner": desk["with_name"],
                 "asking": _asking(Desks.line(connection, round_id), student_id),
                 "checked": seen_of_desk(connection, exercise, round_id, student_id),
-                "tries": [handed_in_try(each, times) for each in tries if each["round_id"] == round_id],
+                "tries": [handed_in_try(each, times) for each in Rounds.tries(connection, student_id, round_id)],
                 **{key: times[key] for key in ("due_at", "closes_at", "excused", "given_back_at")},
             }
 

@@ -32,8 +32,11 @@ class Desks:
     @staticmethod
     def one(connection: Connection, round_id: int, student_id: int, starter: bytes) -> Row:
         """A student's desk, which begins with the starter."""
-        _SQL.begin_desk(connection, round_id=round_id, student_id=student_id, source=starter)
-        row: Row = _SQL.one_desk(connection, round_id=round_id, student_id=student_id)
+        row: Row | None = _SQL.one_desk(connection, round_id=round_id, student_id=student_id)
+        if row is None:
+            _SQL.begin_desk(connection, round_id=round_id, student_id=student_id, source=starter)
+            row = _SQL.one_desk(connection, round_id=round_id, student_id=student_id)
+        assert row is not None
         return row
 
     @staticmethod

@@ -52,8 +52,13 @@ class Rounds:
     @staticmethod
     def of_student(connection: Connection, student_id: int) -> tuple[list[Row], list[Row]]:
         """The rounds of a student's class, the newest first, and all tries of the student."""
-        tries = with_reports(connection, _SQL.tries_of_student(connection, student_id=student_id))
+        tries = Rounds.tries(connection, student_id)
         return list(_SQL.rounds_of_student(connection, student_id=student_id)), tries
+
+    @staticmethod
+    def tries(connection: Connection, student_id: int, round_id: int | None = None) -> list[Row]:
+        """The tries of a student, in one round or in all; `report` as in `submissions`."""
+        return with_reports(connection, _SQL.tries_of_student(connection, student_id=student_id, round_id=round_id))
 
     @staticmethod
     def one(connection: Connection, round_id: int) -> Row | None:

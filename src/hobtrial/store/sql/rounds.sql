@@ -199,8 +199,8 @@ WHERE student.id = :student_id AND (round.opens_at IS NULL OR round.opens_at <= 
   AND (round.for_ids IS NULL OR student.id = ANY(round.for_ids))
 ORDER BY coalesce(round.opens_at, round.opened_at) DESC;
 
--- name: tries_of_student(student_id)
--- All tries of a student in the rounds of their class, with the report where it is made.
+-- name: tries_of_student(student_id, round_id)
+-- All tries of a student in the rounds of their class, or in one of them, with the report where it is made.
 SELECT submission.id, submission.round_id, submission.number, submission.handed_in_at, partner.name AS with_name,
        report.id AS report_id, report.made_at AS report_made_at, unmarked.report, own_mark.marks AS own_marks
 FROM submission
@@ -209,7 +209,8 @@ JOIN round ON round.id = submission.round_id
 LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, submission.student_id) AND report.digest = submission.digest
 LEFT JOIN unmarked ON unmarked.version_id = version_for(round.id, round.version_id, submission.student_id) AND unmarked.digest = submission.digest
 LEFT JOIN own_mark ON own_mark.submission_id = submission.id
-WHERE submission.student_id = :student_id ORDER BY submission.round_id, submission.number;
+WHERE submission.student_id = :student_id AND (:round_id::integer IS NULL OR submission.round_id = :round_id)
+ORDER BY submission.round_id, submission.number;
 
 -- name: rounds_of_class(class_id)
 SELECT round.id, exercise_version.title, exercise_version.out_of, round.opened_at FROM round
