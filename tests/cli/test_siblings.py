@@ -4,8 +4,10 @@ import os
 import signal
 import time
 import unittest
+from collections.abc import Callable
 from contextlib import suppress
 from pathlib import Path
+from typing import Any
 
 from hobtrial.cli.demo import load
 from hobtrial.cli.serving import listen, shared
@@ -45,7 +47,7 @@ class Several(unittest.TestCase):
         os.kill(parent, signal.SIGKILL)
         self.until(lambda: not Path(f"/proc/{again[0]}").exists() or not siblings_of(port))
 
-    def until(self, look):  # type: ignore[no-untyped-def]
+    def until(self, look: Callable[[], Any]) -> Any:
         """What `look` gives, once it gives something."""
         end = time.monotonic() + MINUTE
         while time.monotonic() < end:

@@ -26,6 +26,7 @@ AT_ONCE, TURNS = 4, 6
 
 class AtOnce(unittest.TestCase):
     room: Room
+    submission: int
 
     @classmethod
     def setUpClass(cls) -> None:
