@@ -76,9 +76,9 @@ class Recognised(unittest.TestCase):
         finding = changed(("if score >= 5:", "if 5:("))["findings"][0]
         self.assertEqual((finding["slip"], finding["fix"]), ("unreadable", None))
         finding = changed(("if score >= 5:", "if score => 5:"))["findings"][0]
-        self.assertEqual((finding["fix"]["after"], finding["fix"]["mends"]), ("if score >= 5:", 19))
+        self.assertEqual((finding["fix"]["after"], finding["fix"]["mends"]), ("if score >= 5:", 20))
         finding = changed(("    if score >= 5:", "    If score >= 5:"))["findings"][0]
-        self.assertEqual((finding["fix"]["after"], finding["fix"]["mends"]), ("if score >= 5:", 19))
+        self.assertEqual((finding["fix"]["after"], finding["fix"]["mends"]), ("if score >= 5:", 20))
 
 
 class Unreadable(unittest.TestCase):

@@ -11,7 +11,7 @@ from ..script import Woven
 from ..trial import Observable
 from .finding import CheckRef, Edit
 
-MOST_TRIALS: Final = 1_000
+MOST_TRIALS: Final = 1_300
 """Trials played for one script's edits: two seconds of processor time for short scenarios."""
 
 MOST_PASSES: Final = 800_000
