@@ -166,9 +166,9 @@ def main() -> None:
             found.append((dear / plain, "; ".join(" ".join(one.split()) for one in each)))
     found.sort(reverse=True)
     middle = found[len(found) // 2][0]
-    print(f"{len(found)} of {len(doings)} programs; half of them cost at most {middle:.1f} x a plain pass")
+    print(f"{len(found)} of {len(doings)} programs; half of them cost at most {middle:.1f} × a plain pass")
     for ratio, words in found[: 3 if short() else 25]:
-        print(f"{ratio:6.1f} x: {words[:100]}")
+        print(f"{ratio:6.1f} ×: {words[:100]}")
 
 
 if __name__ == "__main__":

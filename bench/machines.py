@@ -70,7 +70,7 @@ def main() -> None:
             each.send_signal(signal.SIGTERM)
         for each in running:
             each.wait(30)
-    print(f"two beside each other do {hourly[1] / hourly[0]:.2f} x what one does")
+    print(f"two beside each other do {hourly[1] / hourly[0]:.2f} × what one does")
     queue.close()
     store.close()
 

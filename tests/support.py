@@ -5,6 +5,7 @@ from __future__ import annotations
 import atexit
 import functools
 import os
+import socket
 import tempfile
 import textwrap
 from collections.abc import Iterable
@@ -176,3 +177,15 @@ def _made(name: str, like: str) -> str:
 def as_root() -> bool:
     """Whether the tests run as root."""
     return os.geteuid() == 0
+
+
+def quiet_port() -> int:
+    """A free port below those that the system gives to whoever connects: nobody takes it before it is listened at."""
+    for port in range(20_000 + os.getpid() % 8_000, 32_000):
+        with socket.socket() as found:
+            try:
+                found.bind(("127.0.0.1", port))
+            except OSError:
+                continue
+            return port
+    raise AssertionError("no port is free")

@@ -12,7 +12,7 @@ from typing import Any
 from hobtrial.cli.demo import load
 from hobtrial.cli.serving import listen, shared
 from tests.cli.test_serving import MINUTE, address, ask, begin
-from tests.support import database
+from tests.support import database, quiet_port
 
 
 def siblings_of(port: int) -> list[int]:
@@ -31,8 +31,7 @@ class Several(unittest.TestCase):
     def test_one_that_is_killed_is_begun_again_and_all_end_with_the_first(self) -> None:
         dsn = database("several_processes")
         load(dsn, [])
-        with listen(0) as free:
-            port = free.getsockname()[1]
+        port = quiet_port()
         lines = begin(
             self, "serve", "--port", str(port), "--processes", "2", HOB_DATABASE=dsn, HOB_WORKERS="1", HOB_LOG="words"
         )

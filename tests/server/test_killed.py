@@ -20,11 +20,10 @@ import httpx2
 
 from hobtrial.cli.demo import load
 from hobtrial.cli.records import make_ready
-from hobtrial.cli.serving import listen
 from hobtrial.core.reporting import mark
 from hobtrial.demo import tries
 from hobtrial.store import Classes, Cluster, Rounds, Sessions, Store, Teachers
-from tests.support import BAKEHOUSE, ROOT, bakehouse
+from tests.support import BAKEHOUSE, ROOT, bakehouse, quiet_port
 
 CLIENTS, EACH, KILLS = 4, 6, 7
 PATIENCE = 180
@@ -59,8 +58,7 @@ class KilledAtRandom(unittest.TestCase):
             Rounds.open(connection, class_id, 1)
             self.token = Sessions.begin(connection, teacher_id=teacher["id"])
         store.close()
-        with listen(0) as free:
-            self.port = free.getsockname()[1]
+        self.port = quiet_port()
         self.url = f"http://127.0.0.1:{self.port}"
         self.running: dict[str, subprocess.Popen[bytes]] = {}
         self.addCleanup(self.end)

@@ -26,7 +26,7 @@ CHECKS: Final[dict[str, list[str]]] = {
 }
 
 
-BESIDE: Final = ("tests.browser.", "tests.server.", "tests.cli.", "tests.benches.")
+BESIDE: Final = ("tests.browser.", "tests.server.")
 """Tests that run beside the others, in a process and on a database of their own: much of their time is waiting."""
 
 

@@ -1,6 +1,6 @@
 """The frame order, the handlers and the recorder: a woven script, a scene and a plan give a Trace."""
 
-from .as_json import asides_json, event_json, samples_json, steps_json, trace_json
+from .as_json import asides_json, event_json, log_json, samples_json, steps_json, trace_json
 from .event_names import EVENT_NAMES
 from .host import TrialOver
 from .names import GAME_NAMES
@@ -40,6 +40,7 @@ __all__ = [
     "event_json",
     "getter",
     "held_key",
+    "log_json",
     "play",
     "pressed_key",
     "same_words",

@@ -16,7 +16,7 @@ def trace_json(trace: Trace) -> dict[str, Any]:
         "outcome": trace.outcome,
         "stopped": trace.stopped.as_json() if trace.stopped else None,
         "story": [{"frame": line.frame, "line": line.line, "text": line.text, "who": line.who} for line in trace.story],
-        "log": [{"frame": line.frame, "line": line.line, "text": line.text} for line in trace.log],
+        **({"log": log_json(trace)} if trace.log else {}),
         "changes": [
             {
                 "frame": change.frame,
@@ -116,3 +116,8 @@ def samples_json(trace: Trace) -> dict[str, list[list[Any]]]:
         str(what): [[frame, as_json_value(value)] for frame, value in timeline.changes()]
         for what, timeline in trace.samples.items()
     }
+
+
+def log_json(trace: Trace) -> list[dict[str, Any]]:
+    """What `print` wrote, where the exercise keeps that out of the story."""
+    return [{"frame": line.frame, "line": line.line, "text": line.text} for line in trace.log]
