@@ -232,6 +232,7 @@ class ForEverybody(Browsed):
         "/rounds/1/sheets?student=Wren",
         "/rounds/1/work",
         "/rounds/1/closer",
+        "/marking",
         "/classes/1/ledger",
         "/nothing",
     )

@@ -17,5 +17,5 @@ export const MARKING = {
   waiting: "Waiting",
   desks: (texts: number) => `${texts} from desks`,
   handedIn: (texts: number) => `${texts} handed in`,
-  again: (texts: number) => `${texts} of rounds that are marked again`,
+  again: (texts: number) => `${texts} from rounds`,
 } as const;
