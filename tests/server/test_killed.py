@@ -62,7 +62,7 @@ class KilledAtRandom(unittest.TestCase):
         self.url = f"http://127.0.0.1:{self.port}"
         self.running: dict[str, subprocess.Popen[bytes]] = {}
         self.addCleanup(self.end)
-        for name in ("serve", "worker"):
+        for name in ("worker", "serve"):
             self.begin(name)
 
     def made(self) -> dict[str, tuple[bytes, float | None]]:
@@ -84,6 +84,19 @@ class KilledAtRandom(unittest.TestCase):
             env={**os.environ, "PYTHONPATH": str(ROOT / "src"), "HOB_DATABASE": self.cluster.dsn, "HOB_WORKERS": "1"},
             start_new_session=True,
         )
+        if (
+            name == "serve"
+        ):  # what begins while there is no database says so and ends; then whoever began it tries again
+            deadline = time.monotonic() + PATIENCE
+            while not self.is_up():
+                self.assertIsNone(self.running[name].poll(), "it ended while it began")
+                self.assertLess(time.monotonic(), deadline, "it does not answer")
+                time.sleep(0.1)
+
+    def is_up(self) -> bool:
+        with suppress(httpx2.TransportError), self.client() as client:
+            return bool(client.get("/healthz").status_code == 200)
+        return False
 
     def end(self) -> None:
         for each in self.running.values():
@@ -120,15 +133,17 @@ class KilledAtRandom(unittest.TestCase):
     def hand_in(self, student: str) -> None:
         """Hands in as the page does: again, until it is told that it was taken."""
         deadline = time.monotonic() + PATIENCE
+        last = "the server was never there"
         while time.monotonic() < deadline:
             with suppress(httpx2.TransportError), self.client() as client:
                 files = [("files", ("script.py", self.texts[student][0]))]
                 whose = {"answers": json.dumps({"script.py": student})}
                 answer = client.post("/api/rounds/1/scripts", files=files, data=whose)
+                last = f"{answer.status_code} {answer.text[:200]}"
                 if answer.status_code == 200 and answer.json()["handed_in"] == 1:
                     return
             time.sleep(0.2)
-        raise AssertionError(f"{student} could not hand in")
+        raise AssertionError(f"{student} could not hand in: {last}")
 
     def round(self) -> dict[str, Any] | None:
         with suppress(httpx2.TransportError), self.client() as client:
