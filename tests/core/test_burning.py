@@ -89,6 +89,13 @@ class Bounded(unittest.TestCase):
         self.assertGreaterEqual(spent[0], DEFAULT_LIMITS.passes_a_trial)
         self.assertTrue(all(each <= AFTER_THAT + 60_001 for each in spent[1:]), spent)
 
+    def test_the_stop_is_told_as_it_was_marked(self) -> None:
+        found = explained(mark(bakehouse(), "", self.SPENDS.format(60_000)))
+        stop = found.scenarios[0].stopped
+        assert stop is not None
+        self.assertEqual(stop.message, "This loop went round 2,000,000 times in one trial.")
+        self.assertEqual(found.findings[0].pointer, stop.message)
+
     def test_a_heavy_script_that_is_never_stopped_gets_all(self) -> None:
         played = mark(bakehouse(), "", self.SPENDS.format(500)).played
         self.assertEqual([run.trace.stopped for run in played], [None] * len(played))

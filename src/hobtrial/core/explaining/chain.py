@@ -18,7 +18,7 @@ from .subject import Subject
 from .tried import Budget, Tried
 from .why import why
 
-MOST_RECORDED: Final = 60_000
+MOST_RECORDED: Final = 150_000
 """Passes of a full trace of a run that a limit stopped: it takes three times as long as one for the marks."""
 MOST_ROUNDS: Final = 6
 """Mistakes explained one on top of the other in one script."""
@@ -181,11 +181,14 @@ def _about(prepared: Prepared, run: Played) -> frozenset[Observable]:
 def traces_of(prepared: Prepared, script: Script, played: Iterable[Played]) -> dict[int, Trace]:
     """The full traces of the broken scenarios, by their numbers."""
     woven = prepared.weave(script)
-    return {
-        run.number: prepared.play(woven, prepared.scenarios[run.number], run.trial, record=True, passes=_to_record(run))
-        for run in played
-        if run.broken
-    }
+    found: dict[int, Trace] = {}
+    for run in played:
+        if run.broken:
+            scenario, most = prepared.scenarios[run.number], _to_record(run)
+            trace = prepared.play(woven, scenario, run.trial, record=True, passes=most)
+            # where and why it stopped is told as it was marked, also where the full trace ends before that
+            found[run.number] = trace if most is run.granted else replace(trace, stopped=run.trace.stopped)
+    return found
 
 
 def _to_record(run: Played) -> int | None:
