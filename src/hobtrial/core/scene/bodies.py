@@ -13,7 +13,9 @@ class Body:
 
     `stamp` is the frame in which the box last changed, so that what stands still is not tested
     again; `half_width` and `half_height` are kept with `size` multiplied in. `mould` is what it was
-    made from, `home` where it stood then.
+    made from, `home` where it stood then; `moves`: whether it has a motion. `rested` is the frame in
+    which it was last seen to lie where it lay (-1: it does not), `rests_on` what held it up (nothing:
+    the floor).
     """
 
     __slots__ = (
@@ -21,6 +23,7 @@ class Body:
         "carrying",
         "facing",
         "frozen",
+        "gravity",
         "grounded",
         "half_height",
         "half_width",
@@ -32,11 +35,14 @@ class Body:
         "look",
         "motion",
         "mould",
+        "moves",
         "name",
         "offset",
         "opacity",
         "removed",
         "removed_by",
+        "rested",
+        "rests_on",
         "size",
         "solid",
         "speed",
@@ -56,6 +62,8 @@ class Body:
         self.kind = mould.kind
         self.mould = mould
         self.motion = mould.motion
+        self.gravity = mould.motion.gravity
+        self.moves = mould.motion.name != "still"
         self.home = at
         self.width, self.height = mould.size
         self.half_width, self.half_height = self.width / 2, self.height / 2
@@ -69,6 +77,8 @@ class Body:
         self.offset: tuple[float, float] = (0, 0)
         self.removed_by: int | None = None
         self.stamp = -1
+        self.rested = -1
+        self.rests_on: Body | None = None
         self.values: dict[str, Any] = dict(mould.vars)
         self.begin()
 

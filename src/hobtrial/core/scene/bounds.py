@@ -60,9 +60,9 @@ def _bound(scene: SceneState, body: Body, down: Collection[str], frames: int) ->
     if motion.steered is not None and any(key in down for key in motion.steered.keys):
         x = step if motion.steered.axes != "y" else 0.0
         y = step if motion.steered.axes != "x" else 0.0
-    if motion.gravity is not None and not (rests(scene, body) and not x and not y):
+    if body.gravity is not None and not (rests(scene, body) and not x and not y):
         jump = motion.steered.jump if motion.steered is not None else 0
-        y = (abs(body.vy) + jump + motion.gravity * STEP * (frames + 1)) * STEP
+        y = (abs(body.vy) + jump + body.gravity * STEP * (frames + 1)) * STEP
     return (x, y)
 
 
@@ -76,6 +76,6 @@ def rests(scene: SceneState, body: Body) -> bool:
         if body.index in pair:
             other = scene.bodies[pair[0] if pair[1] == body.index else pair[1]]
             under = other.y < body.y and other.solid and other.present
-            if under and other.motion.name == "still" and other.carried_by is None:
+            if under and not other.moves and other.carried_by is None:
                 return True
     return False

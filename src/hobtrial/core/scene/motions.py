@@ -12,6 +12,7 @@ from typing import Final
 
 from ..words import FRAMES_PER_SECOND
 from .bodies import Body
+from .motion_spec import Steered
 from .overlap import TOUCH
 from .spec import SceneSpec
 
@@ -32,6 +33,7 @@ class Motions:
         self._bodies = bodies
         self._near = near
         self._contact = contact
+        self._blocker: Body | None = None
 
     def move(self, body: Body, down: Collection[str]) -> bool:
         """Moves a piece by one frame while these keys are down; whether it moved."""
@@ -40,11 +42,11 @@ class Motions:
         if motion.steered is not None:
             if down:
                 self._steer(body, down)
-            if motion.gravity is not None:
+            if body.gravity is not None:
                 up = motion.steered.keys[2] in down
-                self._fall(body, motion.gravity, jump=motion.steered.jump if up else 0)
-        elif motion.falling is not None:
-            self._fall(body, motion.falling.gravity)
+                self._fall(body, body.gravity, jump=motion.steered.jump if up else 0)
+        elif body.gravity is not None:
+            self._fall(body, body.gravity)
         elif motion.drifting is not None:
             self._drift(body, motion.drifting.edge)
         elif motion.patrolling is not None:
@@ -69,16 +71,12 @@ class Motions:
     def _steer(self, body: Body, down: Collection[str]) -> None:
         spec = body.motion.steered
         assert spec is not None
-        left, right, up, down_key = spec.keys
         step = body.speed * STEP
-        if spec.axes != "y":
-            along = (right in down) - (left in down)
-            if along:
-                body.x = self._advance(body, along * step, vertical=False, pushes=True)
-        if spec.axes != "x" and not spec.jump:
-            along = (up in down) - (down_key in down)
-            if along:
-                body.y = self._advance(body, along * step, vertical=True, pushes=True)
+        right, up = along_keys(spec, down)
+        if right:
+            body.x = self._advance(body, right * step, vertical=False, pushes=True)
+        if up:
+            body.y = self._advance(body, up * step, vertical=True, pushes=True)
 
     def _fall(self, body: Body, gravity: float, *, jump: float = 0) -> None:
         """Velocity before position; what it lands on or hits stops it."""
@@ -87,11 +85,15 @@ class Motions:
         body.vy -= gravity * STEP
         wanted = body.vy * STEP
         y = body.y
+        if wanted < 0 and y + wanted >= body.half_height and self.free(body, body.x, y + wanted):
+            body.y, body.grounded, body.rested = round(y + wanted, DECIMALS), False, -1
+            return
         body.y = self._advance(body, wanted, vertical=True, ceiling=body.motion.steered is not None)
         short = abs(body.y - (y + wanted)) > 10**-DECIMALS
         body.grounded = short and wanted < 0
         if short:
             body.vy = 0
+        body.rested, body.rests_on = (self.frame, self._blocker) if body.grounded and body.y == y else (-1, None)
 
     def _drift(self, body: Body, edge: str) -> None:
         body.x, body.vx = self._drifted(body, body.x, body.vx, body.half_width, self._scene.width, edge)
@@ -158,6 +160,16 @@ class Motions:
 
     # ---- what is in the way
 
+    def free(self, body: Body, x: float, y: float) -> bool:
+        """Whether nothing can be in the way to a place: nothing stands in the box round here and there."""
+        half_width, half_height = body.half_width + abs(x - body.x) / 2, body.half_height + abs(y - body.y) / 2
+        x, y = (x + body.x) / 2, (y + body.y) / 2
+        for other in self._near(x, y, half_width, half_height):
+            if abs(y - other.y) < half_height + other.half_height and abs(x - other.x) < half_width + other.half_width:
+                if other is not body:
+                    return False
+        return True
+
     def _advance(
         self,
         body: Body,
@@ -199,6 +211,7 @@ class Motions:
                 if (target > limit) != (delta > 0) or target == limit:
                     continue
             target, blocker = limit, other
+        self._blocker = blocker
         if blocker is not None:
             self._contact(body, blocker)
         return round(target, DECIMALS)
@@ -216,6 +229,13 @@ class Motions:
             there = other.x
         other.stamp = max(other.stamp, self.frame)
         return there - reach if by > 0 else there + reach
+
+
+def along_keys(spec: Steered, down: Collection[str]) -> tuple[int, int]:
+    """Which way the keys that are down steer, along x and y: -1, 0 or 1."""
+    left, right, up, down_key = spec.keys
+    along_x = 0 if spec.axes == "y" else (right in down) - (left in down)
+    return along_x, 0 if spec.axes == "x" or spec.jump else (up in down) - (down_key in down)
 
 
 def _limit(body: Body, other: Body, target: float, forward: bool, vertical: bool) -> float | None:

@@ -7,12 +7,14 @@ from collections.abc import Collection, Iterable
 from operator import attrgetter
 
 from .bodies import Body
+from .glide import Way, way
 from .grid import MANY, Grid
 from .motions import Motions
 from .overlap import overlap
 from .spec import MOST_PIECES, PieceSpec, SceneSpec, SpawnerSpec
 
 _by_index = attrgetter("index")
+_stamp = attrgetter("stamp")
 
 
 class SceneState:
@@ -47,7 +49,7 @@ class SceneState:
         self.by_kind.setdefault(body.kind, []).append(body)
         if body.motion.attached is not None:
             self._beside.append(body)
-        elif body.motion.name != "still":
+        elif body.moves:
             self._movers.append(body)
         if body.solid or body.mould.pushed:
             self._obstacles.append(body)
@@ -99,19 +101,65 @@ class SceneState:
                 if body.stamp >= frame - 1:
                     grid.put(body)
         left: list[Body] = []
+        newest = max(map(_stamp, self._obstacles), default=-1)
         for body in self._movers:
             if body.removed or body.frozen or body.carried_by is not None:
                 continue
+            if _lies(body, newest, down):
+                if body.rests_on is not None:  # it lies where it lay, and nothing came or went around it
+                    self._contact(body, body.rests_on)
+                continue
             if self._motions.move(body, down):
                 body.stamp = max(body.stamp, frame)
+                if body.solid or body.mould.pushed or body.motion.steered is not None:
+                    newest = frame
                 if grid is not None and body.solid:
                     grid.put(body)
                 if body.removed:
                     left.append(body)
-        carried = [body for body in self.bodies if body.carried_by is not None] if self._carries else []
-        if self._beside or carried:
-            self._attach(sorted({*self._beside, *carried}, key=lambda body: body.index), frame)
+        beside = self.placed_beside()
+        if beside:
+            self._attach(sorted({*beside}, key=_by_index), frame)
         return left
+
+    def glide(self, frame: int, frames: int, down: Collection[str], moving: Collection[int]) -> bool:
+        """Moves everything by several frames at once, from this frame on; does nothing and says no where it cannot.
+
+        `moving` are the indexes of the pieces that may move. Nothing may touch, push or leave in these frames that a
+        step would have to tell of.
+        """
+        newest = max(map(_stamp, self._obstacles), default=-1)
+        if self._grid is not None or newest >= frame or any(body.index in moving for body in self._obstacles):
+            return False
+        ways: list[tuple[Body, Way]] = []
+        lying: list[Body] = []
+        for body in self._movers:
+            if body.removed or body.frozen or body.carried_by is not None:
+                continue
+            if _lies(body, newest, down):
+                lying.append(body)
+            elif body.index in moving:
+                found = way(self.spec, body, frames, down, self._motions.free)
+                if found is None:
+                    return False
+                ways.append((body, found))
+            elif body.gravity is not None or body.motion.patrolling is not None:
+                return False
+        self.contacts.clear()
+        for body in lying:
+            if body.rests_on is not None:
+                self._contact(body, body.rests_on)
+        last = frame + frames - 1
+        for body, found in ways:
+            if (body.x, body.y) != found[:2]:
+                body.stamp = max(body.stamp, last)
+            body.x, body.y, body.vy = found
+            if body.gravity is not None:
+                body.grounded, body.rested = False, -1
+        beside = self.placed_beside()
+        if beside:
+            self._attach(sorted({*beside}, key=_by_index), last)
+        return True
 
     def carry(self, body: Body, other: Body) -> None:
         """One piece takes another."""
@@ -174,3 +222,11 @@ class SceneState:
         """The piece that is seen at a point: the last one there in scene order, zones beneath all others."""
         there = [body for body in self.bodies if body.present and body.covers(x, y)]
         return max(there, key=lambda body: (not body.mould.zone, body.index), default=None)
+
+
+def _lies(body: Body, newest: int, down: Collection[str]) -> bool:
+    """Whether a body lies where it lay: nothing that may be in its way changed since it was seen to lie there.
+
+    `newest` is the frame in which the last of those changed.
+    """
+    return newest < body.rested and body.stamp < body.rested and (not down or body.motion.steered is None)

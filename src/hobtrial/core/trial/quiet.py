@@ -8,7 +8,7 @@ only what moves by itself is sampled. A property test holds that traces are the 
 from __future__ import annotations
 
 from bisect import bisect_left
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from typing import Final
 
 from ..scene import Body, bounds
@@ -24,6 +24,7 @@ LONGEST: Final = 60
 SHORTEST: Final = 3
 """Frames: a shorter stretch is not worth looking for, and neither is another one in the frames after it."""
 RESTING: Final = (0.0, 0.0)
+NOTHING: Final[Collection[int]] = ()
 
 
 class Quiet:
@@ -36,41 +37,41 @@ class Quiet:
         self._inputs = sorted(inputs)
         self._not_before = 1
 
-    def until(self, frame: int, last: int, *, still: bool) -> tuple[int, bool]:
-        """The frame before which nothing happens from `frame` on, and whether anything moves until then."""
+    def until(self, frame: int, last: int, *, still: bool) -> tuple[int, Collection[int]]:
+        """The frame before which nothing happens from `frame` on, and what may move until then, by its index."""
         if still:
-            return last + 1, False
+            return last + 1, NOTHING
         if frame < self._not_before:
-            return frame, False
-        end, moves = self._until(frame, last)
+            return frame, NOTHING
+        end, moving = self._until(frame, last)
         if end - frame < SHORTEST:
             self._not_before = frame + SHORTEST
-            return frame, False
-        return end, moves
+            return frame, NOTHING
+        return end, moving
 
-    def _until(self, frame: int, last: int) -> tuple[int, bool]:
+    def _until(self, frame: int, last: int) -> tuple[int, Collection[int]]:
         state = self._state
         if "frame" in state.handlers.kinds or state.queue or (state.down and "held" in state.handlers.kinds):
-            return frame, False
+            return frame, NOTHING
         end = self._due(frame, last + 1)
         if end - frame < SHORTEST or any(body.stamp >= frame for body in state.scene.bodies):
-            return frame, False
+            return frame, NOTHING
         ahead = min(end - frame, LONGEST)
         moving = bounds(state.scene, state.down, ahead)
         if not self._settled(moving):
-            return frame, False
+            return frame, NOTHING
         if moving:
             end = min(end, frame + ahead)
         for pair in state.pairs.looked_at():
             if pair.on and ("overlaps" in pair.handlers or "overlaps" in pair.patterns):
-                return frame, False
+                return frame, NOTHING
             if moving:
                 end = min(end, frame + _apart_for(pair, moving))
                 if end - frame < SHORTEST:
-                    return frame, False
+                    return frame, NOTHING
         if moving and state.pairs.by_grid:
-            return frame, False
-        return end, bool(moving)
+            return frame, NOTHING
+        return end, moving
 
     def _due(self, frame: int, end: int) -> int:
         """The first frame in which something is due, or the end."""

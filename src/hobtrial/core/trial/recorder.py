@@ -77,6 +77,11 @@ class Sampler:
         self.parts = 0
         """Parts of collections that were looked at: of large ones that is most of the work of a frame."""
 
+    @property
+    def samples(self) -> bool:
+        """Whether there is anything to sample."""
+        return bool(self._getters)
+
     def sample(self, frame: int) -> None:
         """Notes what everything is at the end of a frame."""
         for timeline, get in self._getters:

@@ -10,7 +10,7 @@ A run has a game (`state.py`), a host for the script (`host.py`), a dispatcher o
 from __future__ import annotations
 
 import gc
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from dataclasses import replace
 from typing import Any, Final
 
@@ -37,6 +37,10 @@ from .waits import Sleeper
 
 PARTS_OF_A_PASS: Final = 8
 """Parts of a sampled collection that are as much work as a pass of a loop."""
+SHORTEST_GLIDE: Final = 3
+"""Frames: fewer are gone through one by one."""
+BETWEEN_GLIDES: Final = 4
+"""Frames that are gone through one by one before several at once are tried again."""
 KNOWN_FUNCTIONS: Final = CALLED_DIRECTLY | DIRECT
 """What `weave` may take for a function that needs no guard at the place of its call."""
 
@@ -112,9 +116,9 @@ class Run:
             quiet = Quiet(self.state, self.player, self._timers, [*due, *put]) if self._skips else None
             while frame <= last:
                 if quiet is not None:
-                    end, moves = quiet.until(frame, last, still=self.dispatcher.still)
+                    end, moving = quiet.until(frame, last, still=self.dispatcher.still)
                     if end > frame:
-                        frame = self._pass(frame, end, moves=moves)
+                        frame = self._pass(frame, end, moving)
                         continue
                 self.next_frame(due.get(frame, ()))
                 if frame in put:
@@ -124,20 +128,33 @@ class Run:
             last = max(self.frame - 1, READING)
         return self.end(last)
 
-    def _pass(self, frame: int, end: int, *, moves: bool) -> int:
-        """Plays quiet frames up to `end`: pieces move on, and nothing else. Gives the frame to go on with."""
+    def _pass(self, frame: int, end: int, moving: Collection[int]) -> int:
+        """Plays quiet frames up to `end`: pieces move on, and nothing else. Gives the frame to go on with.
+
+        `moving` are the indexes of the pieces that may move.
+        """
         state, scene, sample = self.state, self.state.scene, self._moving.sample
-        if not moves and not self._moving.clock:
-            state.frame = end - 1
-            return end
-        for number in range(frame, end):
-            state.frame = number
-            left = scene.step(number, state.down) if moves else []
-            if left:  # a piece left the scene: what waits for that comes in this frame
-                self._after_motions(number, left)
-                self._sampler.sample(number)
-                return number + 1
-            sample(number)
+        alone = not self._moving.clock and not (moving and self._moving.samples)
+        number, ahead = frame, end - frame
+        while number < end:
+            if alone and ahead >= SHORTEST_GLIDE:
+                if not moving or scene.glide(number, ahead, state.down, moving):
+                    number += ahead
+                    state.frame = number - 1
+                    ahead = end - number
+                else:
+                    ahead //= 2  # something lands or meets an edge on the way: up to there, and on behind it
+                continue
+            for number in range(number, min(number + BETWEEN_GLIDES, end)):
+                state.frame = number
+                left = scene.step(number, state.down) if moving else []
+                if left:  # a piece left the scene: what waits for that comes in this frame
+                    self._after_motions(number, left)
+                    self._sampler.sample(number)
+                    return number + 1
+                sample(number)
+            number += 1
+            ahead = end - number
         return end
 
     def begin(self) -> None:
