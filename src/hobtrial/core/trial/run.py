@@ -145,7 +145,8 @@ class Run:
                 else:
                     ahead //= 2  # something lands or meets an edge on the way: up to there, and on behind it
                 continue
-            for number in range(number, min(number + BETWEEN_GLIDES, end)):
+            until = min(number + BETWEEN_GLIDES, end)
+            while number < until:
                 state.frame = number
                 left = scene.step(number, state.down) if moving else []
                 if left:  # a piece left the scene: what waits for that comes in this frame
@@ -153,7 +154,7 @@ class Run:
                     self._sampler.sample(number)
                     return number + 1
                 sample(number)
-            number += 1
+                number += 1
             ahead = end - number
         return end
 
