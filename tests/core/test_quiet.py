@@ -56,6 +56,32 @@ def push():
         each.unfreeze()
 """,
     """
+score = 0
+seen = 0
+told = 0
+def show(label):
+    board(label, score)
+    if score > 2 and outcome() == "playing":
+        win("Three")
+@on(frame)
+def every_frame():
+    global told
+    show("Score")
+    text = "many" if score > 1 else "few"
+    board("How many", f"{text} of {seen}")
+    if score == 2 and told == 0:
+        told = 1
+        tell("Two")
+@on(meets(hob, thing))
+def met(which):
+    global score
+    score += 1
+@on(parts(hob, thing), pressed("x"))
+def saw():
+    global seen
+    seen += 1
+""",
+    """
 seen = 0
 @on(overlaps(hob, thing))
 def stay():
@@ -70,7 +96,7 @@ SMALL_FILES = {
     "exercise.toml": f'{SMALL}\n[[scenario]]\nname = "One"\n[[scenario.check]]\nend = true\nexpect = "score == 0"\n'.encode(),
     "reference.py": b"score = 0\n",
 }
-OBSERVED = ("hits", "left", "ticks", "score", "seen")
+OBSERVED = ("hits", "left", "ticks", "score", "seen", "told")
 
 
 def woven(source: str) -> Woven:
@@ -154,7 +180,10 @@ class Same(unittest.TestCase):
         observe = [variable(name) for name in OBSERVED if f"{name} = 0" in source]
         if places:
             observe += [Observable("property", "thing_1", "x"), Observable("property", "hob", "y"), Observable("clock")]
-        observe += [Observable("count", "thing"), Observable("board", "Gone")]
+        observe += [
+            Observable("count", "thing"),
+            *(Observable("board", each) for each in ("Gone", "Score", "How many")),
+        ]
         self.same(woven(source), scene, plan, Options(tuple(observe)))
 
     def test_sample_exercises(self) -> None:
@@ -183,6 +212,13 @@ class Passed(unittest.TestCase):
         prepared = open_exercise(SMALL_FILES)
         plan = Plan(300, inputs=(pressed_key("a", 5),))
         self.assertLess(self.frames(woven("score = 0\n@on(pressed('a'))\ndef f(): pass"), prepared, plan), 15)
+
+    def test_a_handler_of_every_frame_that_changed_nothing_is_not_run_again(self) -> None:
+        prepared = open_exercise(SMALL_FILES)
+        plan = Plan(300, inputs=(pressed_key("a", 5),))
+        shown = 'score = 0\n@on(frame)\ndef f():\n    board("Score", score)\n    if score > 5 and outcome() == "playing":\n        win()\n'
+        pressed = "@on(pressed('a'))\ndef g():\n    global score\n    score += 1\n"
+        self.assertLess(self.frames(woven(shown + pressed), prepared, plan), 20)
 
     def test_a_script_that_looks_at_every_frame_gets_every_frame(self) -> None:
         prepared = open_exercise(SMALL_FILES)

@@ -6,6 +6,7 @@ no edge and no solid piece can be met on it; whoever asks goes frame by frame ev
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Collection
 from typing import NamedTuple
 
@@ -35,6 +36,9 @@ def way(scene: SceneSpec, body: Body, frames: int, down: Collection[str], free: 
     elif motion.drifting is not None:
         found = Way(_line(body.x, body.vx, frames), _line(body.y, body.vy, frames), body.vy)
         return found if _inside(scene, body, body.x, body.y) and _inside(scene, body, *found[:2]) else None
+    elif motion.patrolling is not None:
+        found = _patrol(body, frames, body.home if body.heading_back else motion.patrolling.to)
+        return found if found is not None and free(body, found.x, found.y) else None
     else:
         return None
     if found is None or not _inside(scene, body, found.x, found.y) or not free(body, found.x, found.y):
@@ -63,6 +67,20 @@ def _fall(body: Body, frames: int, gravity: float) -> Way | None:
         vy -= gravity * STEP
         y = round(y + vy * STEP, DECIMALS)
     return Way(body.x, y, vy)
+
+
+def _patrol(body: Body, frames: int, to: tuple[float, float]) -> Way | None:
+    """Towards the end of its way; nothing where it turns."""
+    x, y, left = body.x, body.y, body.speed * STEP
+    for _ in range(frames):
+        distance = math.hypot(to[0] - x, to[1] - y)
+        if distance <= left:
+            return None
+        share = left / distance
+        there_x, there_y = x + (to[0] - x) * share, y + (to[1] - y) * share
+        x = round(x + (there_x - x), DECIMALS) if there_x != x else x
+        y = round(y + (there_y - y), DECIMALS) if there_y != y else y
+    return Way(x, y, body.vy)
 
 
 def _line(here: float, velocity: float, frames: int) -> float:

@@ -14,6 +14,7 @@ from typing import Final
 
 from .expressions import Test
 from .read import Script
+from .steady import steady
 from .tree import names_bound_anywhere, walk
 from .weave import Weaver
 
@@ -57,6 +58,16 @@ class Woven:
         direct = _direct(self.script.tree, own, self.known)
         weaver = Weaver(own, direct, record=True, text=self.script.text)
         return weaver, weaver.module(self.script.tree.body)
+
+    def steady(self, name: str) -> tuple[str, ...] | None:
+        """The names that a function reads, where it is steady."""
+        if name not in self._steady:
+            self._steady[name] = steady(self.script.tree, _own(self.script.tree), name)
+        return self._steady[name]
+
+    @functools.cached_property
+    def _steady(self) -> dict[str, tuple[str, ...] | None]:
+        return {}
 
     @functools.cached_property
     def waits(self) -> bool:

@@ -80,6 +80,22 @@ class Host:
         """Loop passes and calls that the script has spent, those of what is Python's own among them."""
         return self._limits.passes_a_trial - self._left + self.guards.calls
 
+    @property
+    def spent(self) -> tuple[int, int, int]:
+        """Passes of the budget, calls that went through the guards, and work that they charged."""
+        return self._limits.passes_a_trial - self._left, self.guards.calls, self.guards.charged
+
+    @property
+    def room(self) -> int:
+        """Passes that can be spent before the trial's limit is near."""
+        return max(0, self._left - self._limits.passes_a_handler)
+
+    def spend(self, passes: int, calls: int, charged: int) -> None:
+        """Counts what was not run, since it would have changed nothing."""
+        self._left -= passes
+        self.guards.calls += calls
+        self.guards.charged += charged
+
     def read_file(self) -> None:
         """Runs the file from top to bottom."""
         members = any(isinstance(value, str) and "." in value for value in self.state.facts.values())

@@ -25,6 +25,10 @@ class Moments:
         self._asked = asked
         self._getters = getters
 
+    def asks(self, event: Event) -> bool:
+        """Whether a check asks about the moments of an event."""
+        return event in self._asked
+
     def begin(self, forms: Iterable[Event], frame: int) -> list[tuple[Event, int, dict[Observable, Any]]]:
         """An event is about to be handled; gives what must be handed to `end`."""
         return [(form, frame, self._now(form)) for form in forms if form in self._asked]

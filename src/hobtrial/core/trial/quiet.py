@@ -1,8 +1,8 @@
 """Quiet stretches: frames in which nothing can happen but pieces moving on.
 
-No input, timer, spawner or waiting handler is due, nothing waits for every frame, and bounds on speed say that no pair
-that anybody asks about can touch or part. In such frames the motions alone are advanced, by the same additions, and
-only what moves by itself is sampled. A property test holds that traces are the same with and without it.
+No input, timer, spawner or waiting handler is due, what waits for every frame would do nothing, and bounds on speed
+say that no pair that anybody asks about can touch or part. In such frames the motions alone are advanced, by the same
+additions, and only what moves by itself is sampled. A property test holds that traces are the same with and without it.
 """
 
 from __future__ import annotations
@@ -17,6 +17,7 @@ from ..scene.overlap import TOUCH
 from .pairs import Pair
 from .player import Player
 from .state import GameState
+from .steadily import Steadily
 from .timers import Timers
 
 LONGEST: Final = 60
@@ -30,11 +31,14 @@ NOTHING: Final[Collection[int]] = ()
 class Quiet:
     """Finds quiet stretches of one trial that is not recorded."""
 
-    def __init__(self, state: GameState, player: Player, timers: Timers, inputs: Sequence[int]) -> None:
+    def __init__(
+        self, state: GameState, player: Player, timers: Timers, inputs: Sequence[int], steadily: Steadily
+    ) -> None:
         self._state = state
         self._player = player
         self._timers = timers
         self._inputs = sorted(inputs)
+        self._steadily = steadily
         self._not_before = 1
 
     def until(self, frame: int, last: int, *, still: bool) -> tuple[int, Collection[int]]:
@@ -51,9 +55,11 @@ class Quiet:
 
     def _until(self, frame: int, last: int) -> tuple[int, Collection[int]]:
         state = self._state
-        if "frame" in state.handlers.kinds or state.queue or (state.down and "held" in state.handlers.kinds):
+        if state.queue or (state.down and "held" in state.handlers.kinds):
             return frame, NOTHING
         end = self._due(frame, last + 1)
+        if "frame" in state.handlers.kinds:
+            end = min(end, frame + self._steadily.holds())
         if end - frame < SHORTEST or any(body.stamp >= frame for body in state.scene.bodies):
             return frame, NOTHING
         ahead = min(end - frame, LONGEST)

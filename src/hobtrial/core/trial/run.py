@@ -30,6 +30,7 @@ from .player import Player
 from .quiet import Quiet
 from .recorder import MovingSampler, Recorder, Sampler, keep
 from .state import GameState
+from .steadily import Steadily
 from .timers import Timers
 from .trace import Trace
 from .variables import Variables, getter
@@ -86,6 +87,7 @@ class Run:
         self._moving.clock = any(what.what == "clock" for what in moving)
         self._skips = options.skips and recorder is None
         self.dispatcher.moments = Moments(options.each, getters) if options.each else None
+        self._steadily = Steadily(self.dispatcher, self.host, woven)
         self._first: dict[Observable, Any] = {}
         self._begin: dict[Observable, Any] = {}
         self._timers = Timers(scene.spawner)
@@ -113,12 +115,16 @@ class Run:
         try:
             self.begin()
             frame, last = 0, self.plan.last_frame
-            quiet = Quiet(self.state, self.player, self._timers, [*due, *put]) if self._skips else None
+            steadily = self._steadily
+            quiet = Quiet(self.state, self.player, self._timers, [*due, *put], steadily) if self._skips else None
             while frame <= last:
                 if quiet is not None:
                     end, moving = quiet.until(frame, last, still=self.dispatcher.still)
                     if end > frame:
-                        frame = self._pass(frame, end, moving)
+                        end, passed = self._pass(frame, end, moving)
+                        if "frame" in self.state.handlers.kinds and not self.dispatcher.still:
+                            steadily.passed(passed)
+                        frame = end
                         continue
                 self.next_frame(due.get(frame, ()))
                 if frame in put:
@@ -128,8 +134,9 @@ class Run:
             last = max(self.frame - 1, READING)
         return self.end(last)
 
-    def _pass(self, frame: int, end: int, moving: Collection[int]) -> int:
-        """Plays quiet frames up to `end`: pieces move on, and nothing else. Gives the frame to go on with.
+    def _pass(self, frame: int, end: int, moving: Collection[int]) -> tuple[int, int]:
+        """Plays quiet frames up to `end`: pieces move on, and nothing else. Gives the frame to go on with, and how many
+        were quiet.
 
         `moving` are the indexes of the pieces that may move.
         """
@@ -152,11 +159,11 @@ class Run:
                 if left:  # a piece left the scene: what waits for that comes in this frame
                     self._after_motions(number, left)
                     self._sampler.sample(number)
-                    return number + 1
+                    return number + 1, number - frame
                 sample(number)
                 number += 1
             ahead = end - number
-        return end
+        return end, end - frame
 
     def begin(self) -> None:
         """Frame -1: the file is read, `start` handlers run, and the scenario puts things in place.
@@ -216,7 +223,10 @@ class Run:
             self.dispatcher.deliver()
         self._meet(frame)
         if "frame" in self.state.handlers.kinds:
-            self.dispatcher.each_frame()
+            if self._skips:
+                self._steadily.each_frame()
+            else:
+                self.dispatcher.each_frame()
 
     def end(self, last: int) -> Trace:
         """Ends the trial after a frame and freezes what it was."""
