@@ -2,6 +2,7 @@
 
 from .bodies import Body
 from .bounds import bounds
+from .glide import Way
 from .grid import MANY, Grid
 from .motion_spec import MotionSpec
 from .overlap import overlap
@@ -25,6 +26,7 @@ __all__ = [
     "SpawnerSpec",
     "Spec",
     "Value",
+    "Way",
     "bounds",
     "overlap",
 ]

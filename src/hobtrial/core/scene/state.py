@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 import random
-from collections.abc import Collection, Iterable
+from collections.abc import Callable, Collection, Iterable, Mapping
 from operator import attrgetter
 
 from .bodies import Body
-from .glide import Way, way
+from .glide import Way, following, way
 from .grid import MANY, Grid
 from .motions import Motions
 from .overlap import overlap
 from .spec import MOST_PIECES, PieceSpec, SceneSpec, SpawnerSpec
+from .spec_base import Point
 
 _by_index = attrgetter("index")
 _stamp = attrgetter("stamp")
@@ -122,44 +123,64 @@ class SceneState:
             self._attach(sorted({*beside}, key=_by_index), frame)
         return left
 
-    def glide(self, frame: int, frames: int, down: Collection[str], moving: Collection[int]) -> bool:
-        """Moves everything by several frames at once, from this frame on; does nothing and says no where it cannot.
+    def glide(self, frame: int, frames: int, down: Collection[str], moving: Collection[int]) -> dict[int, Way] | None:
+        """Moves everything by several frames at once, from this frame on; does nothing where it cannot.
 
         `moving` are the indexes of the pieces that may move. Nothing may touch, push or leave in these frames that a
-        step would have to tell of.
+        step would have to tell of. Gives the ways of the pieces with a motion of their own, by their index.
         """
         newest = max(map(_stamp, self._obstacles), default=-1)
         if self._grid is not None or newest >= frame or any(body.index in moving for body in self._obstacles):
-            return False
-        ways: list[tuple[Body, Way]] = []
+            return None
+        ways: dict[int, Way] = {}
         lying: list[Body] = []
+        after: list[Body] = []
         for body in self._movers:
             if body.removed or body.frozen or body.carried_by is not None:
                 continue
             if _lies(body, newest, down):
                 lying.append(body)
+            elif body.motion.following is not None:
+                after.append(body)
             elif body.index in moving:
                 found = way(self.spec, body, frames, down, self._motions.free)
                 if found is None:
-                    return False
-                ways.append((body, found))
+                    return None
+                ways[body.index] = found
             elif body.gravity is not None or body.motion.patrolling is not None:
-                return False
+                return None
+        for body in after:
+            other = self._followed(body)
+            if other is not None:
+                at = _seen(body, other, ways.get(other.index))
+                if other.motion.following is not None or (other.index in moving and other.index not in ways):
+                    return None
+                ways[body.index] = following(body, frames, at)
         self.contacts.clear()
         for body in lying:
             if body.rests_on is not None:
                 self._contact(body, body.rests_on)
-        last = frame + frames - 1
-        for body, found in ways:
-            if (body.x, body.y) != found[:2]:
+        self._go(ways, frame + frames - 1)
+        return ways
+
+    def _followed(self, body: Body) -> Body | None:
+        """The piece that another one goes after; nothing where that is gone."""
+        assert body.motion.following is not None
+        other = self.by_name[body.motion.following.who]
+        return None if other.removed or other is body else other
+
+    def _go(self, ways: Mapping[int, Way], last: int) -> None:
+        """Puts pieces to the ends of their ways, which they come to in the last frame."""
+        for index, found in ways.items():
+            body = self.bodies[index]
+            if (body.x, body.y) != found.end:
                 body.stamp = max(body.stamp, last)
-            body.x, body.y, body.vy = found
+            (body.x, body.y), body.vy = found.end, found.vy
             if body.gravity is not None:
                 body.grounded, body.rested = False, -1
         beside = self.placed_beside()
         if beside:
             self._attach(sorted({*beside}, key=_by_index), last)
-        return True
 
     def carry(self, body: Body, other: Body) -> None:
         """One piece takes another."""
@@ -230,3 +251,13 @@ def _lies(body: Body, newest: int, down: Collection[str]) -> bool:
     `newest` is the frame in which the last of those changed.
     """
     return newest < body.rested and body.stamp < body.rested and (not down or body.motion.steered is None)
+
+
+def _seen(body: Body, other: Body, way: Way | None) -> Callable[[int], Point]:
+    """Where a piece sees the one that it follows in each frame of a glide: pieces move in the order of the scene."""
+    here = (other.x, other.y)
+    if way is None:
+        return lambda frame: here
+    if other.index < body.index:
+        return lambda frame: (way.xs[frame], way.ys[frame])
+    return lambda frame: (way.xs[frame - 1], way.ys[frame - 1]) if frame else here

@@ -1,12 +1,12 @@
 """Records a trial while it runs, then freezes it. One mutable recorder, one frozen `Trace`.
 
-`Sampler` keeps what checks ask about and is there in every trial. `Recorder` adds every change,
-test, event and movement, and gives the woven code its recording probes.
+What checks ask about is sampled in every trial (`sampler.py`). `Recorder` adds every change, test, event and
+movement, and gives the woven code its recording probes.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from enum import Enum
 from typing import Any, Final
 
@@ -14,7 +14,7 @@ from ..events import Event
 from ..scene import Body
 from ..script import Halt, Test, Woven, text_of
 from ..script.texts import DEEPEST, PLAIN
-from ..words import UNSET, Named, Timeline, short_text
+from ..words import UNSET, Named, short_text
 from .trace import Answered, Came, Change, Overlapped, Step, StepKind
 
 RECORDS_A_FRAME: Final = 200
@@ -23,7 +23,6 @@ RECORDS_A_TRIAL: Final = 100_000
 """Changes and tests of one trial: about 20 MB; far more than a person can read."""
 MOST_STEPS: Final = 1_000
 """Steps of a straight script that are kept: far more than a person goes through."""
-COLLECTIONS: Final = frozenset((list, tuple, dict))
 MOST_KEPT: Final = 2_000
 """Parts of one value that are kept, all levels together."""
 
@@ -67,41 +66,6 @@ def _named(value: Any) -> Named:
 
 def _key(key: Any) -> Any:
     return key if type(key) in PLAIN else _named(key)
-
-
-class Sampler:
-    """Samples at the end of each frame; keeps an entry only where a value changed."""
-
-    def __init__(self, getters: Sequence[tuple[Timeline, Callable[[], Any]]]) -> None:
-        self._getters = getters
-        self.parts = 0
-        """Parts of collections that were looked at: of large ones that is most of the work of a frame."""
-
-    @property
-    def samples(self) -> bool:
-        """Whether there is anything to sample."""
-        return bool(self._getters)
-
-    def sample(self, frame: int) -> None:
-        """Notes what everything is at the end of a frame."""
-        for timeline, get in self._getters:
-            value = get()
-            if type(value) in COLLECTIONS:
-                self.parts += len(value)
-            values = timeline.values
-            if values:
-                last = values[-1]
-                if last is value or (type(last) is type(value) and last == value):
-                    continue
-            timeline.frames.append(frame)
-            values.append(value)
-
-
-class MovingSampler(Sampler):
-    """Samples what can change while nothing happens: properties of pieces, and the clock."""
-
-    clock = False
-    """Whether the clock is among it."""
 
 
 class Recorder:

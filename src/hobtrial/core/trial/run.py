@@ -28,7 +28,8 @@ from .options import Options
 from .plan import Arrangement, Plan, PlayerInput
 from .player import Player
 from .quiet import Quiet
-from .recorder import MovingSampler, Recorder, Sampler, keep
+from .recorder import Recorder, keep
+from .sampler import MovingSampler, Sampler
 from .state import GameState
 from .steadily import Steadily
 from .timers import Timers
@@ -82,9 +83,7 @@ class Run:
             getters.setdefault(what, getter(what, self.state, self.variables))
         self._getters = getters
         self._sampler = Sampler([(timeline, getters[what]) for what, timeline in self.samples.items()])
-        moving = {what: each for what, each in self.samples.items() if what.what in ("property", "clock")}
-        self._moving = MovingSampler([(timeline, getters[what]) for what, timeline in moving.items()])
-        self._moving.clock = any(what.what == "clock" for what in moving)
+        self._moving = MovingSampler(self.samples, getters)
         self._skips = options.skips and recorder is None
         self.dispatcher.moments = Moments(options.each, getters) if options.each else None
         self._steadily = Steadily(self.dispatcher, self.host, woven)
@@ -141,11 +140,13 @@ class Run:
         `moving` are the indexes of the pieces that may move.
         """
         state, scene, sample = self.state, self.state.scene, self._moving.sample
-        alone = not self._moving.clock and not (moving and self._moving.samples)
+        alone = self._moving.can_glide(scene.by_name, moving)
         number, ahead = frame, end - frame
         while number < end:
             if alone and ahead >= SHORTEST_GLIDE:
-                if not moving or scene.glide(number, ahead, state.down, moving):
+                ways = scene.glide(number, ahead, state.down, moving) if moving else {}
+                if ways is not None:
+                    self._moving.glided(number, scene.by_name, ways)
                     number += ahead
                     state.frame = number - 1
                     ahead = end - number
