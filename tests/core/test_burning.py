@@ -7,7 +7,7 @@ import unittest
 from typing import Any
 from unittest import mock
 
-from hobtrial.core.explaining.tried import FEWEST_PASSES, MOST_PASSES, MOST_TRIALS, Budget
+from hobtrial.core.explaining.tried import FEWEST_PASSES, MOST_FRAMES, MOST_PASSES, MOST_TRIALS, Budget
 from hobtrial.core.judging import open_exercise
 from hobtrial.core.judging.marking import AFTER_THAT, MUCH
 from hobtrial.core.reporting import explained, mark
@@ -120,13 +120,18 @@ class Bounded(unittest.TestCase):
             with self.subTest(turns=turns):
                 self.assertLess(sum(spent), 3_000_000)
 
-    def test_a_budget_ends_with_its_passes(self) -> None:
+    def test_a_budget_ends_with_its_passes_frames_and_trials(self) -> None:
         budget = Budget(mock.Mock())
         self.assertEqual(budget.left, MOST_PASSES)
-        budget.add(MOST_PASSES - 10)
+        budget.add(MOST_PASSES - 10, 100)
         self.assertEqual((budget.spent, budget.left), (False, FEWEST_PASSES))
-        budget.add(20)
+        budget.add(20, 100)
         self.assertTrue(budget.spent)
+        long = Budget(mock.Mock())
+        long.add(10, MOST_FRAMES)
+        self.assertFalse(long.spent)
+        long.add(10, 1)
+        self.assertTrue(long.spent)
         another = Budget(mock.Mock())
         self.assertTrue(another.take(MOST_TRIALS))
         self.assertFalse(another.take(1))

@@ -318,7 +318,7 @@ def _gets_on(
     plan = scenario.plans[before.trial]
     until = min(plan.last_frame, max(partings.values()) + CLOSE + 2)
     edited = prepared.play_plan(woven, scenario, replace(plan, last_frame=until), passes=budget.left)
-    budget.add(edited.passes)
+    budget.add(edited.passes, edited.last_frame + 1)
     theirs = subject.theirs[number]
     for what, frame in partings.items():
         now = parting(what, edited, theirs)

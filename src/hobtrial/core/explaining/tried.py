@@ -16,6 +16,8 @@ MOST_TRIALS: Final = 1_300
 
 MOST_PASSES: Final = 800_000
 """Loop passes and calls of all those trials together: half a second of processor time for heavy scripts."""
+MOST_FRAMES: Final = 180_000
+"""Frames of all those trials together: two seconds of processor time for long scenarios."""
 FEWEST_PASSES: Final = 50_000
 """Passes that each of those trials may take at least."""
 
@@ -63,6 +65,7 @@ class Budget:
     """Edits that were dropped without a run."""
     trials: int = 0
     passes: int = 0
+    frames: int = 0
     spent: bool = field(default=False)
 
     def take(self, trials: int) -> bool:
@@ -75,12 +78,14 @@ class Budget:
 
     def count(self, played: Iterable[Played]) -> None:
         """Counts the work of trials that were played."""
-        self.add(sum(run.passes for run in played))
+        for run in played:
+            self.add(run.passes, run.frames)
 
-    def add(self, passes: int) -> None:
+    def add(self, passes: int, frames: int) -> None:
         """Counts work."""
         self.passes += passes
-        self.spent = self.spent or self.passes > MOST_PASSES
+        self.frames += frames
+        self.spent = self.spent or self.passes > MOST_PASSES or self.frames > MOST_FRAMES
 
     @property
     def left(self) -> int:

@@ -38,6 +38,8 @@ class Played:
     trials: int = 1
     passes: int = 0
     """The work of all trials together."""
+    frames: int = 0
+    """The frames of all trials that were played."""
     granted: int | None = None
     """How many passes each trial might spend, where that was less than the limits allow."""
 
@@ -78,7 +80,8 @@ def play_scenario(
     if scenario.spec.all_or_nothing and any(verdict.verdict != HELD for verdict in verdicts):
         verdicts = tuple(replace(verdict, marks=0) for verdict in verdicts)
     passes = sum(trace.passes for trace in traces.values())
-    return Played(number, scenario.spec.name, traces[look], verdicts, look, len(scenario.plans), passes, granted)
+    frames = sum(trace.last_frame + 1 for trace in traces.values())
+    return Played(number, scenario.spec.name, traces[look], verdicts, look, len(scenario.plans), passes, frames, granted)
 
 
 def _over_trials(prepared: Prepared, scenario: PreparedScenario, index: int, traces: dict[int, Trace]) -> Verdict:
