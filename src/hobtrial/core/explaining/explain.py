@@ -179,5 +179,5 @@ def _lines(edit: Edit, facts: dict[str, Any], origin: tuple[int, ...]) -> tuple[
     replaced = tuple(dict.fromkeys(origin[span.line - 1] for span in edit.spans if span.end > span.start))
     named = facts.get("at_line") or facts.get("line", 0)
     if replaced:
-        return replaced
+        return (*replaced, facts["made_by"]) if "made_by" in facts else replaced
     return (named,) if named else tuple(dict.fromkeys(origin[span.line - 1] for span in edit.spans))

@@ -81,7 +81,9 @@ def play_scenario(
         verdicts = tuple(replace(verdict, marks=0) for verdict in verdicts)
     passes = sum(trace.passes for trace in traces.values())
     frames = sum(trace.last_frame + 1 for trace in traces.values())
-    return Played(number, scenario.spec.name, traces[look], verdicts, look, len(scenario.plans), passes, frames, granted)
+    return Played(
+        number, scenario.spec.name, traces[look], verdicts, look, len(scenario.plans), passes, frames, granted
+    )
 
 
 def _over_trials(prepared: Prepared, scenario: PreparedScenario, index: int, traces: dict[int, Trace]) -> Verdict:

@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ...script.tree import Span, code_of, first_line, indent, last_line, targets, unparse, walk
-from ...trial import Trace
+from ...trial import Answered, Change, Trace
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -51,10 +51,25 @@ def _asked_before(subject: Subject, node: ast.If) -> set[str]:
 
 
 def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
-    """A moment in which the answer was no."""
+    """A moment in which the answer was no, and the line that made it so where one thing was asked for."""
     for test in trace.tests:
         if test.line == edit.facts["line"] and not test.answer:
-            return {"frame": test.frame, "values": test.parts}
+            facts: dict[str, Any] = {"frame": test.frame, "values": test.parts}
+            made = _made_so(trace, test)
+            if made is not None:
+                facts |= {"made_by": Line(made.line), "name": made.name, "new": made.new}
+            return facts
+    return None
+
+
+def _made_so(trace: Trace, test: Answered) -> Change | None:
+    """The change that gave the one variable that a test asks for its value, once the game ran."""
+    if len(test.parts) != 1:
+        return None
+    name, value = test.parts[0]
+    before = [change for change in trace.changes if change.name == name and change.frame <= test.frame]
+    if before and before[-1].frame >= 0 and before[-1].new == value and before[-1].line != test.line:
+        return before[-1]
     return None
 
 

@@ -115,6 +115,12 @@ CONDITIONS: Final[dict[str, Entry]] = {
         nudge="What does the brief say must be so before this may happen?",
         pointer="Line {line} asked `{test}`. {seen}, so nothing happened. The brief does not ask for that.",
         pointer_plain="Line {line} asks `{test}` first. The brief does not ask for that.",
+        variants={
+            "made_by": Variant(
+                pointer="Line {made_by} made `{name}` {new}. Line {line} asks `{test}`, so nothing happened there. "
+                "The brief does not ask for that.",
+            ),
+        },
         note="Each test keeps something from happening. Read in the brief when it should.",
     ),
     "missing-else": Entry(
