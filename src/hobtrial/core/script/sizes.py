@@ -18,6 +18,8 @@ Function = Callable[..., Any]
 
 LARGEST_KEY: Final = 2**61 - 1
 """Whole numbers from here on share their hash with smaller ones, and could crowd one place of a dict."""
+MACHINE_BITS: Final = 62
+"""Bits of whole numbers that Python works with quickly; larger ones cost more, and by their length."""
 MOST_PARTS: Final = 100_000
 """Parts of a value, all levels together, that one comparison goes through."""
 MOST_CROWDED: Final = 100
@@ -67,8 +69,11 @@ class Sizes:
         """The value, where it is not larger than the limits allow."""
         kind = type(value)
         if kind is int:
-            if value.bit_length() > self.limits.bits:
+            bits = value.bit_length()
+            if bits > self.limits.bits:
                 raise Halt("number", f"A whole number grew beyond {self.limits.bits:,} bits.")
+            if bits > MACHINE_BITS:
+                self.charge(2 + (bits >> 10))
         elif kind is str:
             if len(value) > self.limits.text:
                 raise Halt("text", f"A text grew beyond {self.limits.text:,} characters.")
@@ -86,19 +91,22 @@ class Sizes:
         return value
 
     def _weigh(self, value: Any) -> None:
-        parts = 0
+        parts = looks = 0
         stack: list[tuple[Any, int]] = [(value, 1)]
-        while stack:
-            held, depth = stack.pop()
-            parts += len(held)
-            if depth > DEEPEST:
-                raise Halt("depth", f"A value is nested more than {DEEPEST} deep.")
-            if parts > MOST_PARTS:
-                raise Halt("collection", f"A value has more than {MOST_PARTS:,} parts in all.")
-            for part in held.values() if type(held) is dict else held:
-                if type(part) in _COLLECTIONS:
-                    stack.append((part, depth + 1))
-        self.charge(parts >> 4)
+        try:
+            while stack:
+                held, depth = stack.pop()
+                parts += len(held)
+                looks += 1
+                if depth > DEEPEST:
+                    raise Halt("depth", f"A value is nested more than {DEEPEST} deep.")
+                if parts > MOST_PARTS:
+                    raise Halt("collection", f"A value has more than {MOST_PARTS:,} parts in all.")
+                for part in held.values() if type(held) is dict else held:
+                    if type(part) in _COLLECTIONS:
+                        stack.append((part, depth + 1))
+        finally:
+            self.charge((parts >> 4) + (looks >> 1))
 
     def key(self, value: Any) -> Any:
         """A key of a dict or a member of a set: what would crowd it, or has no order of its own, is turned down."""

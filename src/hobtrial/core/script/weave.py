@@ -16,6 +16,7 @@ write. The trial gives them their values; the protocol is:
     __get(obj, attr)                reads one
     __v(test, part, value)          a part of a test was evaluated       (recording body only)
     __t(test, answer)               a test was answered                  (recording body only)
+    __long(more)                    a pass of many operations
     __call(f, …)                    calls what cannot be known before
     __walk(values) __within(values) what a `for` goes through, what an `in` looks into
     __module(name, part)            an import
@@ -34,11 +35,16 @@ from __future__ import annotations
 
 import ast
 from collections.abc import Callable, Sequence
+from typing import Final
 
 from ..script.tree import declared, declared_global
 from .changes import changed_places
 from .expressions import GROWING, ExpressionWeaver, Scope, at, call, is_number, name
 from .tree import children, walk
+
+OF_A_PASS: Final = 10
+"""Operations that a pass of a loop may do for what it costs; each further one is as much work as a pass."""
+OPERATIONS: Final = (ast.BinOp, ast.AugAssign, ast.Compare, ast.Call, ast.Subscript, ast.Attribute)
 
 
 class Weaver(ExpressionWeaver):
@@ -265,10 +271,12 @@ class Weaver(ExpressionWeaver):
     def _budget(self, node: ast.stmt) -> list[ast.stmt]:
         left = ast.Subscript(name("__b"), ast.Constant(0), ast.Store())
         spent = ast.Compare(ast.Subscript(name("__b"), ast.Constant(0), ast.Load()), [ast.Lt()], [ast.Constant(0)])
-        return [
+        woven: list[ast.stmt] = [
             at(ast.AugAssign(left, ast.Sub(), ast.Constant(1)), node),
             at(ast.If(spent, [ast.Expr(call("__over", ast.Constant(node.lineno)))], []), node),
         ]
+        more = _operations(node) - OF_A_PASS
+        return [*woven, at(ast.Expr(call("__long", ast.Constant(more))), node)] if more > 0 else woven
 
     # ---- match, try, functions
 
@@ -321,6 +329,19 @@ class Weaver(ExpressionWeaver):
     def _calls_others(self, node: ast.FunctionDef) -> bool:
         calls = [each for each in walk(node) if isinstance(each, ast.Call)]
         return any(not (isinstance(each.func, ast.Name) and each.func.id in self.direct - self.own) for each in calls)
+
+
+def _operations(node: ast.stmt) -> int:
+    """Operations of one pass of a loop or one call of a function, without those of loops and functions inside."""
+    waiting: list[ast.AST] = list(node.body) if isinstance(node, (ast.For, ast.While, ast.FunctionDef)) else []
+    found = 0
+    while waiting:
+        each = waiting.pop()
+        if isinstance(each, (ast.For, ast.While, ast.FunctionDef, ast.Lambda)):
+            continue
+        found += isinstance(each, OPERATIONS)
+        waiting += ast.iter_child_nodes(each)
+    return found
 
 
 def _locate(node: ast.AST, line: int, column: int, end_line: int, end_column: int) -> None:

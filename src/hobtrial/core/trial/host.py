@@ -49,8 +49,8 @@ class Host:
         self._budget = self.guards.budget
         self._left = limits.passes_a_trial
         self._charged_before = 0
-        self._caught = self._caught_before = 0
-        """What of that was spent on exceptions, as a loop makes them: now, and before this handler ran."""
+        self._rounds = self._rounds_before = 0
+        """What of that belongs to the rounds of loops, as exceptions do: now, and before this handler ran."""
         self._modules: dict[str, StandIn] = {}
         self._pieces = woven.counting if state.recorder is None else woven.recording
         self.globals: dict[str, Any] = {"__builtins__": self._names()}
@@ -65,6 +65,7 @@ class Host:
             "__over": self._over,
             "__tick": self._tick,
             "__except": self._except,
+            "__long": self._long,
             "__module": self._module,
             "__enter": self._enter,
             "__leave": self._leave,
@@ -106,7 +107,7 @@ class Host:
 
     def run(self, work: Callable[..., Any], *given: Any) -> None:
         """Runs a piece of the script under its budget. Raises `TrialOver` where that is stopped; `stop` says why."""
-        self._charged_before, self._caught_before = self.guards.charged, self._caught
+        self._charged_before, self._rounds_before = self.guards.charged, self._rounds
         granted = self._budget[0] = min(self._limits.passes_a_handler, self._left)
         try:
             work(*given)
@@ -145,8 +146,8 @@ class Host:
         limit = self._limits.passes_a_trial if in_trial else self._limits.passes_a_handler
         where = "in one trial" if in_trial else "in one frame"
         charged = self.guards.charged - (0 if in_trial else self._charged_before)
-        caught = self._caught - (0 if in_trial else self._caught_before)
-        if (charged - caught) * 2 > limit:
+        rounds = self._rounds - (0 if in_trial else self._rounds_before)
+        if (charged - rounds) * 2 > limit:
             words = f"The lines here go through long texts, lists or numbers again and again: too much work {where}."
             raise Halt("work", words, line)
         passes = limit if charged * 100 < limit else (limit - charged) // 1000 * 1000
@@ -160,6 +161,11 @@ class Host:
             self._over(line)
         return True
 
+    def _long(self, more: int) -> None:
+        """A pass of a loop that does many things is worth several."""
+        self.guards.charge(more)
+        self._rounds += more
+
     def _except(self, line: int) -> None:
         """The body of an `except` begins: what no script may catch is raised again."""
         met = sys.exception()
@@ -168,7 +174,7 @@ class Host:
         if isinstance(met, RecursionError):
             raise Halt("depth", "Functions called each other too deep.", line)
         self.guards.charge(WORK_OF_AN_EXCEPTION)
-        self._caught += WORK_OF_AN_EXCEPTION
+        self._rounds += WORK_OF_AN_EXCEPTION
         if self._budget[0] < 0:
             self._over(line)
 
