@@ -20,6 +20,8 @@ BEGIN = """
     many = list(range(4000))
     pairs = [(i, str(i)) for i in range(1000)]
     long = "abc " * 1000
+    large = 2 ** 90 + 1
+    nested = [[i] for i in range(2000)]
     n = 0
 """
 DEAR = {
@@ -29,6 +31,8 @@ DEAR = {
     "n += len(set(many))": 4000,
     "n += len(long.replace('a', 'bb'))": 60,
     "n += len(' '.join(words))": 100,
+    "n += len({'a': nested})": 900,
+    "n += (large + large + large + large + large + large) == n": 10,
     "try:\n        raise ValueError('no')\n    except ValueError:\n        n += 1": 20,
 }
 """What goes through much inside Python, and how many passes it is worth at least."""
@@ -61,6 +65,15 @@ class Counted(unittest.TestCase):
         assert stop is not None
         self.assertEqual(stop.kind, "loop")
         self.assertRegex(stop.message, r"The lines here ran more than 4,000 times in one frame")
+
+    def test_a_loop_that_does_much_in_each_round_is_told_as_a_loop_with_its_rounds(self) -> None:
+        source = "n = 0\nwhile True:\n    n = (" + " + ".join(["n"] * 40) + ") % 7\n"
+        stop = mark(bakehouse(), "", source).played[0].trace.stopped
+        assert stop is not None
+        self.assertEqual((stop.kind, stop.line), ("loop", 2))
+        self.assertEqual(
+            stop.message, "This loop went round more than 3,000 times in one frame: nothing inside it ends it."
+        )
 
     def test_the_story_has_an_end(self) -> None:
         source = "@on(frame)\ndef f():\n    tell('x' * 9999)\n"
