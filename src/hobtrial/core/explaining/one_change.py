@@ -82,7 +82,7 @@ def search(prepared: Prepared, subject: Subject, played: list[Played], budget: B
                 if dearest is None and _mends_all(tried, played):
                     whole = _whole(prepared, tried, played, budget)
                     tried = tried if whole is None else examined(whole, budget)
-                    dearest = price if tried.drawn == "agrees" else None
+                    dearest = price if tried.proven else None
                 found.append(tried)
         ordered = _best_first(prepared, found, played, budget)
         if ordered and ordered[0].proven:
