@@ -228,7 +228,7 @@ def _try(
         return None
     if not any(_gets_on(prepared, woven, number, played[number], subject, budget, early) for number in reached):
         return TOO_EARLY if early else None
-    if not isinstance(prepared.read(text), Script) or not budget.take(_trials(prepared, reached)):
+    if not budget.take(_trials(prepared, reached)):
         return None
     after = {
         number: play_scenario(prepared, woven, number, like=played[number], few=True, granted=budget.left)
@@ -242,7 +242,7 @@ def _try(
         for what in subject.partings[number]
         if not mends and same_steps(what, after[number].trace, subject.theirs[number])
     )
-    if not mends and not eased:
+    if (not mends and not eased) or not isinstance(prepared.read(text), Script):
         return None
     broken = {ref for number in reached for ref in turned(played[number], after[number], held=False)}
     probed = [played[number] for number in reached]
