@@ -91,7 +91,9 @@ def _moment(prepared: Prepared, number: int, check: Any) -> tuple[str, int, int]
 
 
 def _flat(text: str | None) -> str:
-    return (text or "").replace('"', "'").replace(" ", "")
+    """An expectation without spaces; in which order its parts are joined by `and` does not matter."""
+    plain = (text or "").replace('"', "'")
+    return "and".join(sorted(part.replace(" ", "") for part in plain.split(" and ")))
 
 
 async def main() -> None:

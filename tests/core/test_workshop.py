@@ -399,8 +399,9 @@ class Suggestions(unittest.TestCase):
             with self.subTest(number, lane=lane):
                 found = suggest(prepared, number, lane, frame, frame)
                 self.assertGreater(len(found), 1)
-                own = [each.breaks for each in found if "same" not in each.check]
-                self.assertEqual(own, sorted(own, reverse=True))
+                for kind in ("at", "end", "after", "each", "always"):
+                    own = [each.breaks for each in found if kind in each.check and " and " in each.check["expect"]]
+                    self.assertEqual(own, sorted(own, reverse=True))
                 spec = prepared.exercise.settings.scenario[number].model_dump(by_alias=True, exclude_defaults=True)
                 scenario = prepared.scenario_of(
                     Scenario.model_validate({**spec, "check": [each.check for each in found]})
@@ -413,6 +414,26 @@ class Suggestions(unittest.TestCase):
         offered = [each.check for each in suggest(open_exercise(COMMENTED), 0, "score", 90, 90)]
         self.assertNotIn({"at": 3.0, "expect": "score == 1"}, offered)
         self.assertIn({"always": True, "from": 3.0, "expect": "score == 1"}, offered)
+
+    def test_what_fits_the_moment_comes_first_and_the_plainest_is_near(self) -> None:
+        prepared = open_exercise(exercise_folder("all-three"))
+        number = next(
+            n for n, scenario in enumerate(prepared.scenarios) if scenario.spec.name == "To the hatch and back"
+        )
+        trace = prepared.reference_trace(prepared.scenarios[number])
+        met = next(came.frame for came in trace.events if came.handlers and came.event.kind == "meets")
+        for frame, kinds in ((45, {"at"}), (trace.last_frame, {"end"}), (met, {"after", "each"})):
+            with self.subTest(frame):
+                first = suggest(prepared, number, "closed", frame, frame)[:3]
+                self.assertLessEqual({next(iter(each.check)) for each in first}, kinds)
+        asked = [each.check["expect"] for each in suggest(prepared, number, "closed", 50, 50)[:3]]
+        self.assertIn("closed", asked)
+
+    def test_what_is_heard_and_seen_is_offered_beside_a_variable(self) -> None:
+        prepared = open_exercise(exercise_folder("all-three"))
+        asked = {str(each.check.get("expect")) for each in suggest(prepared, 0, "outcome", 60, 60)}
+        asked |= {str(each.check.get("expect")) for each in suggest(prepared, 0, "lit", 60, 60)}
+        self.assertTrue(any(".look == " in each for each in asked), asked)
 
     def test_not_all_of_one_kind(self) -> None:
         found = suggest(open_exercise(exercise_folder("bakehouse-rush")), 0, "score", 70, 70)

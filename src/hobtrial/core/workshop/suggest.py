@@ -15,12 +15,14 @@ from ..judging import HELD, Prepared, PreparedScenario, judge
 from ..proving import planted
 from ..script import Script, Woven
 from ..trial import Options, Trace, play
-from .true_there import true_there
+from .true_there import PASSED_OVER, true_there
 
 MOST_OF_A_KIND: Final = 3
 """Suggestions of one kind of check."""
 MOST: Final = 10
 """Suggestions that are offered at once."""
+NEAR: Final = 3
+"""Suggestions that are seen at a glance."""
 VARIANTS: Final = 24
 """Planted slips that are played to see how telling a suggestion is."""
 
@@ -66,7 +68,60 @@ def suggest(prepared: Prepared, number: int, what: str, first: int, last: int) -
     found = [
         Suggestion(words, check, breaks[index]) for index, (words, check) in enumerate(wanted.values()) if holds[index]
     ]
-    return _varied(sorted(found, key=lambda each: ("same" in each.check, -each.breaks)))
+    fits = _fitting(trace, first, last)
+    ordered = sorted(found, key=lambda each: (_kind(each) not in fits, -each.breaks, len(_parts(each))))
+    return _varied(_plainest_near(_telling(ordered), fits))
+
+
+def _plainest_near(ordered: list[Suggestion], fits: frozenset[str]) -> list[Suggestion]:
+    """The plainest of what fits, "score is 3 at 2 s", is never far: most who point there mean it."""
+    plain = [each for each in ordered[NEAR:] if _kind(each) in fits and len(_parts(each)) == 1 and "at" in each.check]
+    plain += [each for each in ordered[NEAR:] if _kind(each) == "end" and "end" in fits and len(_parts(each)) == 1]
+    if not plain or any(len(_parts(each)) == 1 and _kind(each) in ("at", "end") for each in ordered[:NEAR]):
+        return ordered
+    return [*ordered[: NEAR - 1], plain[0], *(each for each in ordered[NEAR - 1 :] if each is not plain[0])]
+
+
+def _kind(each: Suggestion) -> str:
+    return next(iter(each.check))
+
+
+def _parts(each: Suggestion) -> frozenset[str]:
+    return frozenset(str(each.check.get("expect", "")).split(" and "))
+
+
+def _telling(ordered: list[Suggestion]) -> list[Suggestion]:
+    """Without those that ask for more than another one of their kind and catch no more; what is shown may be asked."""
+    kept: list[Suggestion] = []
+    for each in ordered:
+        parts, when = _parts(each), {**each.check, "expect": ""}
+        if not any(
+            {**other.check, "expect": ""} == when
+            and other.breaks == each.breaks
+            and parts > _parts(other)
+            and not any(map(_is_seen, parts - _parts(other)))
+            for other in kept
+        ):
+            kept.append(each)
+    return kept
+
+
+def _fitting(trace: Trace, first: int, last: int) -> frozenset[str]:
+    """The kinds of checks that somebody means who points there: at the end, where something came, or in between."""
+    if last > first:
+        return frozenset(("always", "never", "unchanged"))
+    if first == trace.last_frame:
+        return frozenset(("end",))
+    if first == 0:
+        return frozenset(("always", "never", "unchanged", "same", "each"))
+    if any(came.handlers and came.frame == first and came.event.kind not in PASSED_OVER for came in trace.events):
+        return frozenset(("after", "each"))
+    return frozenset(("at",))
+
+
+def _is_seen(part: str) -> bool:
+    """Whether a part of an expectation is about what the player sees or hears: worth asking beside a variable."""
+    return "(" in part or ".look" in part or part in ("outcome == 'won'", "outcome == 'lost'")
 
 
 def _varied(ordered: list[Suggestion]) -> list[Suggestion]:
@@ -74,7 +129,7 @@ def _varied(ordered: list[Suggestion]) -> list[Suggestion]:
     kinds: dict[str, int] = {}
     kept = []
     for each in ordered:
-        kind = next(iter(each.check))
+        kind = _kind(each)
         kinds[kind] = kinds.get(kind, 0) + 1
         if kinds[kind] <= MOST_OF_A_KIND:
             kept.append(each)
@@ -83,8 +138,9 @@ def _varied(ordered: list[Suggestion]) -> list[Suggestion]:
 
 def _key(check: dict[str, Any]) -> tuple[Any, ...]:
     """What a check asks, without its marks and reasons."""
-    said = ("marks", "concept", "because")
-    return tuple(sorted((key, str(value)) for key, value in check.items() if key not in said))
+    said = ("marks", "concept", "because", "expect")
+    asks = sorted(str(check.get("expect", "")).split(" and "))
+    return (*asks, *sorted((key, str(value)) for key, value in check.items() if key not in said))
 
 
 def _made(prepared: Prepared, scenario: PreparedScenario, checks: list[dict[str, Any]]) -> PreparedScenario:

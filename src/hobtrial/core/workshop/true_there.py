@@ -12,6 +12,9 @@ from ..words import UNSET, frame_of, plural, seconds_of
 
 MOST_TOGETHER: Final = 4
 """Variables that one check asks for together."""
+PASSED_OVER: Final = frozenset(("frame", "held", "overlaps", "finished", "appeared", "gone"))
+"""Events that go on and on, and such as another one causes: a check names that one."""
+ENDS: Final = {"playing": "the game goes on", "won": "the game is won", "lost": "the game is lost"}
 
 
 def true_there(
@@ -48,17 +51,12 @@ def _about_variable(
             yield f"{name} is never more than {max(numbers)}", {"always": True, "expect": f"{name} <= {max(numbers)}"}
         yield f"{name} never goes down", {"never": True, "expect": f"{name} < was({name})"}
         return
-    yield f"{name} is {value!r} at {at:g} s", {"at": at, "expect": expect}
+    when, moment = _moment_of(trace, first)
+    for words, tail, more in _facts(prepared, trace, name, value, first):
+        yield f"{words} {when}{tail}", {**moment, "expect": more}
+        yield from _after(prepared, trace, first, more, words + tail)
     if label:
-        both = f"{expect} and board({label!r}) == {value!r}"
-        yield f"{name} is {value!r} at {at:g} s, and the scoreboard shows it", {"at": at, "expect": both}
         yield f"the scoreboard shows {name} all the time", {"always": True, "expect": f"{name} == board({label!r})"}
-    yield from _together(prepared, trace, first)
-    if trace.samples[OUTCOME].at(first) == "playing":
-        more = f"{expect} and outcome == 'playing'"
-        yield f"{name} is {value!r} at {at:g} s, and the game goes on", {"at": at, "expect": more}
-        yield from _after(prepared, trace, first, more, f"{name} is {value!r} and the game goes on")
-    yield from _after(prepared, trace, first, expect, f"{name} is {value!r}")
     yield f"{name} is {value!r} from here on", {"always": True, "from": at, "expect": expect}
     yield f"{name} is {value!r} by {at:g} s", {"by": at, "expect": expect}
     yield from _steps(prepared, trace, name)
@@ -68,6 +66,7 @@ def _about_variable(
         least = min(v for v in samples.values if isinstance(v, (int, float)))
         yield f"{name} is never less than {least}", {"always": True, "expect": f"{name} >= {least}"}
     yield f"{name} is {value!r} at the end", {"end": True, "expect": expect}
+    yield f"{name} does not change at all", {"unchanged": [name]}
     yield f"{name} is as in the reference all through", {"same": [name]}
 
 
@@ -78,17 +77,64 @@ def _is(name: str, value: Any) -> str:
     return f"{name} == {value!r}"
 
 
-def _together(prepared: Prepared, trace: Trace, frame: int) -> Iterator[tuple[str, dict[str, Any]]]:
-    """All listed variables at a moment, where there are several."""
+def _moment_of(trace: Trace, frame: int) -> tuple[str, dict[str, Any]]:
+    """When something is so, in words and as a check has it; the last frame is the end."""
+    if frame == trace.last_frame:
+        return "at the end", {"end": True}
+    return f"at {_time(frame):g} s", {"at": _time(frame)}
+
+
+def _facts(prepared: Prepared, trace: Trace, name: str, value: Any, frame: int) -> Iterator[tuple[str, str, str]]:
+    """What can be said of a variable at a moment, alone and with what belongs to it.
+
+    In words, with what is said after the moment, and as it is asked.
+    """
+    expect, words = _is(name, value), f"{name} is {value!r}"
+    yield words, "", expect
+    label = next((each.label for each in prepared.exercise.settings.variable if each.name == name), None)
+    if label:
+        yield words, ", and the scoreboard shows it", f"{expect} and board({label!r}) == {value!r}"
+    outcome = trace.samples[OUTCOME].at(frame)
+    yield words, f", and {ENDS[str(outcome)]}", f"{expect} and outcome == {outcome!r}"
+    for more_words, more in _with_it(trace, frame, name):
+        yield words, f", and {more_words}", f"{expect} and {more}"
     values = {each.name: trace.samples[variable(each.name)].at(frame) for each in prepared.exercise.settings.variable
               if variable(each.name) in trace.samples}  # fmt: skip
-    plain = {name: value for name, value in values.items() if isinstance(value, (int, float, str))}
-    if len(plain) < 2 or len(plain) > MOST_TOGETHER:
+    plain = {each: found for each, found in values.items() if isinstance(found, (int, float, str))}
+    moved = {each: found for each, found in plain.items() if each == name or _changes_with(trace, each, name, frame)}
+    pairs = [{name: value, each: found} for each, found in plain.items() if each != name]
+    for some in (moved, *(pairs if len(pairs) < MOST_TOGETHER else ()), plain):
+        if 2 <= len(some) <= MOST_TOGETHER:
+            all_words = " and ".join(f"{each} is {found!r}" for each, found in some.items())
+            all_expect = " and ".join(_is(each, found) for each, found in some.items())
+            yield all_words, "", all_expect
+            yield all_words, f", and {ENDS[str(outcome)]}", f"{all_expect} and outcome == {outcome!r}"
+
+
+def _changes_with(trace: Trace, other: str, name: str, frame: int) -> bool:
+    """Whether another variable changed with this one, the last time that this one did; or neither has yet."""
+    mine, theirs = _changed(trace, name, frame), _changed(trace, other, frame)
+    return bool(theirs) == bool(mine) and (not mine or mine[-1] in theirs)
+
+
+def _changed(trace: Trace, name: str, frame: int) -> list[int]:
+    """The frames of the game, up to one, in which a variable changed."""
+    return [at for at, _ in trace.samples[variable(name)].changes() if 0 < at <= frame]
+
+
+def _with_it(trace: Trace, frame: int, name: str) -> Iterator[tuple[str, str]]:
+    """What else came in the frame in which a variable last changed: a look, a sound, a message."""
+    changed = _changed(trace, name, frame)
+    if not changed:
         return
-    words = " and ".join(f"{name} is {value!r}" for name, value in plain.items())
-    expect = " and ".join(_is(name, value) for name, value in plain.items())
-    yield f"{words} at {_time(frame):g} s", {"at": _time(frame), "expect": expect}
-    yield from _after(prepared, trace, frame, expect, words)
+    for piece, kept in trace.pieces.items():
+        looks = [(at, look) for at, look in kept.get("look", []) if at <= frame]
+        if looks and abs(looks[-1][0] - changed[-1]) <= 1 and looks[-1][0] > 0:
+            yield f"{piece} looks like {looks[-1][1]}", f"{piece}.look == {looks[-1][1]!r}"
+    for sound in dict.fromkeys(each.name for each in trace.sounds if abs(each.frame - changed[-1]) <= 1):
+        yield f'"{sound}" sounded', f"sounded({sound!r})"
+    for text in dict.fromkeys(each.text for each in trace.messages if abs(each.frame - changed[-1]) <= 1):
+        yield f'"{text}" was sent', f"sent({text!r})"
 
 
 def _steps(prepared: Prepared, trace: Trace, name: str) -> Iterator[tuple[str, dict[str, Any]]]:
@@ -113,11 +159,10 @@ def _after(
 ) -> Iterator[tuple[str, dict[str, Any]]]:
     """The last event before a moment, and which of its kind it was."""
     handled = [came for came in trace.events if came.handlers and 0 <= came.frame <= frame]
-    if not handled:
+    told = [came for came in handled if came.event.kind not in PASSED_OVER]
+    if not told:
         return
-    event = _general(prepared, handled[-1].event)
-    if event == "frame":
-        return
+    event = _general(prepared, told[-1].event)
     nth = len({(came.frame, came.event) for came in handled if _general(prepared, came.event) == event})
     check: dict[str, Any] = {"after": event, "expect": expect}
     if nth > 1:
@@ -128,7 +173,7 @@ def _after(
 
 def _about_outcome(prepared: Prepared, trace: Trace, first: int, last: int) -> Iterator[tuple[str, dict[str, Any]]]:
     value = trace.samples[OUTCOME].at(first)
-    words = {"playing": "the game goes on", "won": "the game is won", "lost": "the game is lost"}[str(value)]
+    words = ENDS[str(value)]
     at, expect = _time(first), f"outcome == {value!r}"
     told = [line.text for line in trace.story if line.text and 0 <= line.frame <= first]
     if told and value != "playing":
@@ -139,12 +184,22 @@ def _about_outcome(prepared: Prepared, trace: Trace, first: int, last: int) -> I
         yield f"{words} all along", {"always": True, "from": at, "until": _time(last), "expect": expect}
         yield "the outcome does not change from here on", {"unchanged": ["outcome"], "from": at}
         return
+    for piece, look in _looks(trace, first):
+        more = f"{expect} and {piece}.look == {look!r}"
+        yield f"{words}, and {piece} looks like {look} at {at:g} s", {"at": at, "expect": more}
+        yield from _after(prepared, trace, first, more, f"{words} and {piece} looks like {look}")
     yield from _after(prepared, trace, first, expect, words)
     yield f"{words} at {at:g} s", {"at": at, "expect": expect}
     yield f"{words} by {at:g} s", {"by": at, "expect": expect}
     yield f"{words} from here on", {"always": True, "from": at, "expect": expect}
     yield f"{words} at the end", {"end": True, "expect": expect}
     yield "the outcome is as in the reference all through", {"same": ["outcome"]}
+
+
+def _looks(trace: Trace, frame: int) -> list[tuple[str, str]]:
+    """The pieces that do not look as at the beginning, and what they look like."""
+    looks = {piece: [look for at, look in kept.get("look", []) if at <= frame] for piece, kept in trace.pieces.items()}
+    return [(piece, str(found[-1])) for piece, found in looks.items() if found and found[-1] != found[0]]
 
 
 def _about_story(trace: Trace, first: int, last: int) -> Iterator[tuple[str, dict[str, Any]]]:
@@ -179,8 +234,17 @@ def _about_events(prepared: Prepared, trace: Trace, first: int, last: int) -> It
             shown = f"board({listed.label!r}) == {value!r}"
             yield f"the scoreboard shows {value!r} as {listed.label} at {at:g} s", {"at": at, "expect": shown}
             yield from _after(prepared, trace, first, shown, f"the scoreboard shows {value!r} as {listed.label}")
+    when, moment = _moment_of(trace, min(first, trace.last_frame))
     for kind, left in _left(prepared, trace, first).items():
-        yield f"{plural(left, kind)} on the scene at {at:g} s", {"at": at, "expect": f"count({kind}) == {left}"}
+        yield f"{plural(left, kind)} on the scene {when}", {**moment, "expect": f"count({kind}) == {left}"}
+    for sound in dict.fromkeys(each.name for each in trace.sounds if each.frame <= first):
+        yield f'"{sound}" sounded {when}', {**moment, "expect": f"sounded({sound!r})"}
+    for text in dict.fromkeys(each.text for each in trace.messages if each.frame <= first):
+        yield f'"{text}" was sent {when}', {**moment, "expect": f"sent({text!r})"}
+        yield f'"{text}" was sent by {at:g} s', {"by": at, "expect": f"sent({text!r})"}
+    places = [place for at_frame, place in trace.places if at_frame <= first]
+    if places:
+        yield f"the player is in {places[-1]} {when}", {**moment, "expect": f"place == {places[-1]!r}"}
     if nearest.event.kind in PAIR_EVENTS:
         text = _general(prepared, nearest.event)
         often = len({each.frame for each in came if _general(prepared, each.event) == text})
