@@ -25,6 +25,17 @@ export const WAYS = {
   steps: (names: readonly string[]) => `In every order: ${names.join(", ")}`,
 } as const;
 
+export const STRIP = {
+  hint: "Click a line, or drag along it: what must be so there?",
+  about: (moment: string) => `At ${moment}, about`,
+  aboutEnd: "At the end, about",
+  along: "along from here",
+  notAlong: (moment: string) => `not along from ${moment}`,
+  ask: "what must be so?",
+  fromHere: (moment: string) => `From ${moment} on`,
+  beginsHere: "a scenario that begins here",
+};
+
 export const RECORD = {
   over: "record over from here",
 } as const;

@@ -17,9 +17,11 @@ from ..script import Script, Woven
 from ..trial import Options, Trace, play
 from .true_there import PASSED_OVER, true_there
 
-MOST_OF_A_KIND: Final = 3
-"""Suggestions of one kind of check."""
-MOST: Final = 10
+MOST_THAT_FIT: Final = 3
+"""Suggestions of a kind of check that fits the moment."""
+MOST_OF_ANOTHER: Final = 2
+"""Suggestions of another kind."""
+MOST: Final = 12
 """Suggestions that are offered at once."""
 NEAR: Final = 3
 """Suggestions that are seen at a glance."""
@@ -70,7 +72,7 @@ def suggest(prepared: Prepared, number: int, what: str, first: int, last: int) -
     ]
     fits = _fitting(trace, first, last)
     ordered = sorted(found, key=lambda each: (_kind(each) not in fits, -each.breaks, len(_parts(each))))
-    return _varied(_plainest_near(_telling(ordered), fits))
+    return _varied(_plainest_near(_telling(ordered), fits), fits)
 
 
 def _plainest_near(ordered: list[Suggestion], fits: frozenset[str]) -> list[Suggestion]:
@@ -124,14 +126,14 @@ def _is_seen(part: str) -> bool:
     return "(" in part or ".look" in part or part in ("outcome == 'won'", "outcome == 'lost'")
 
 
-def _varied(ordered: list[Suggestion]) -> list[Suggestion]:
+def _varied(ordered: list[Suggestion], fits: frozenset[str]) -> list[Suggestion]:
     """The first ones, at most a few of each kind, so that not all of them say the same in other words."""
     kinds: dict[str, int] = {}
     kept = []
     for each in ordered:
         kind = _kind(each)
         kinds[kind] = kinds.get(kind, 0) + 1
-        if kinds[kind] <= MOST_OF_A_KIND:
+        if kinds[kind] <= (MOST_THAT_FIT if kind in fits else MOST_OF_ANOTHER):
             kept.append(each)
     return kept[:MOST]
 

@@ -4,7 +4,7 @@ import type { NoticeView, TrialView } from "../../api/client";
 import { Strip, type StripHands } from "../../strip/Strip";
 import { shown } from "../../strip/steps";
 import { clock, show, valueAt } from "../../values";
-import { RECORD } from "../../words/workshop";
+import { RECORD, STRIP } from "../../words/workshop";
 import { Choice, Word } from "./Fields";
 import { type Asking, CheckNote, Suggestions } from "./Notes";
 import type { Row, Settings } from "./rows";
@@ -31,6 +31,7 @@ export function WorkStrip({ id, at, trial, scenario, settings, notices, hands, o
   const [frame, setFrame] = useState(0);
   const [asking, setAsking] = useState<Asking | null>(null);
   const [check, setCheck] = useState<number | null>(null);
+  const [begin, setBegin] = useState<number | null>(null);
   const lanes = [...trial.variables.map((each) => each.name), "outcome", "what came", "told"];
   const [lane, setLane] = useState(lanes[0] ?? "outcome");
   const straight = view.unit === "step";
@@ -39,6 +40,11 @@ export function WorkStrip({ id, at, trial, scenario, settings, notices, hands, o
     setLane(lanes.includes(what) ? what : "what came");
     // most of what a straight script does happens in one moment: what can be asked there is how it ends
     setAsking(straight ? { what, first: trial.last_frame, last: trial.last_frame } : { what, first, last });
+  };
+  /** What must be so at the frame, or from where it was said to begin up to there. */
+  const askHere = () => {
+    ask(lane, Math.min(begin ?? frame, frame), Math.max(begin ?? frame, frame));
+    setBegin(null);
   };
   const stripHands: StripHands = {
     onSeek: (to) => setFrame(Math.min(Math.max(to, 0), view.last_frame)),
@@ -67,7 +73,7 @@ export function WorkStrip({ id, at, trial, scenario, settings, notices, hands, o
       event.preventDefault();
       stripHands.onSeek(to);
     }
-    if (event.key === "Enter" && (event.target as Element).closest("[data-cursor]")) ask(lane, frame, frame);
+    if (event.key === "Enter" && (event.target as Element).closest("[data-cursor]")) askHere();
     if (event.key === "Escape") {
       setAsking(null);
       setCheck(null);
@@ -80,26 +86,31 @@ export function WorkStrip({ id, at, trial, scenario, settings, notices, hands, o
     <div className="relative h-full min-h-0 border-t border-base-300" onKeyDown={onKey} data-work-strip>
       <div className="h-full overflow-auto">
         <div className="flex items-baseline gap-4 px-4 pt-1 text-sm">
-          <span className="text-neutral">Click a line, or drag along it: what must be so there?</span>
+          <span className="text-neutral">{STRIP.hint}</span>
           <span className="ml-auto flex items-baseline gap-3">
             <Choice
-              label={straight ? "At the end, about" : `At ${clock(frame)}, about`}
+              label={straight ? STRIP.aboutEnd : STRIP.about(clock(frame))}
               value={lane}
               options={lanes.map((value) => ({ value, words: value }))}
               onSay={setLane}
             />
-            <Word onClick={() => ask(lane, frame, frame)}>what must be so?</Word>
+            {straight ? null : (
+              <Word onClick={() => setBegin(begin === null ? frame : null)}>
+                {begin === null ? STRIP.along : STRIP.notAlong(clock(begin))}
+              </Word>
+            )}
+            <Word onClick={askHere}>{STRIP.ask}</Word>
             {straight ? null : (
               <Word
                 onClick={() => {
                   const rows = rowsOf(settings, "scenario");
-                  const row = { name: freeTitle(rows, `From ${clock(frame)} on`), arrange: arranged(trial, frame) };
+                  const row = { name: freeTitle(rows, STRIP.fromHere(clock(frame))), arrange: arranged(trial, frame) };
                   void hands
                     .change({ do: "add", table: "scenario", row })
                     .then((done) => done && onScenario(rows.length));
                 }}
               >
-                a scenario that begins here
+                {STRIP.beginsHere}
               </Word>
             )}
             {straight || rowsOf(settings, "scenario")[scenario]?.["wild"] !== undefined ? null : (
