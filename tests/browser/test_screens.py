@@ -1,5 +1,7 @@
 """The Bench, the Round and the Trial as people use them, with the mouse and by keyboard."""
 
+import base64
+import re
 import time
 
 from selenium.webdriver import ActionChains
@@ -109,6 +111,17 @@ class WithTheMouse(Browsed):
         until(lambda: not self.all("progress"), "the marking does not end", seconds=60)
         self.assertNotIn("waits to be marked", self.one("tbody").text)
         self.assertIn("marked in", self.one("header").text)
+
+    def test_the_brief_on_paper_is_one_page(self) -> None:
+        self.one("a", "on paper").click()
+        self.one("[data-paper]", "Words that you can use")
+        for version in range(1, 4):
+            self.open(f"/exercises/{version}/paper")
+            words = self.one("[data-paper] section").text
+            self.assertIn("board(", words)
+            self.assertNotIn("spawn(", words)
+            printed = self.browser.execute_cdp_cmd("Page.printToPDF", {"paperWidth": 8.27, "paperHeight": 11.69})
+            self.assertEqual(len(re.findall(rb"/Type\s*/Page\b", base64.b64decode(printed["data"]))), 1)
 
     def test_what_is_not_there_says_so(self) -> None:
         self.open("/rounds/99")
@@ -229,6 +242,7 @@ class ForEverybody(Browsed):
         "/tries/{Woad}/scenarios/0",
         "/tries/{straight_Wren}/scenarios/0",
         "/exercises/1/play",
+        "/exercises/1/paper",
         "/rounds/1/sheets?student=Wren",
         "/rounds/1/work",
         "/rounds/1/closer",

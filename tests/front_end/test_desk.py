@@ -3,6 +3,7 @@
 import unittest
 from typing import Any
 
+from hobtrial.core.script import words_used
 from tests.front_end.support import answers, call
 from tests.support import ROOT
 
@@ -95,7 +96,16 @@ class Words(unittest.TestCase):
         self.assertEqual([part["title"] for part in sheet["parts"]], ["events", "asking", "doing", "Python"])
         found = {each["text"]: each["does"] for each in words}
         self.assertEqual(found["every(2)"], "every two seconds")
-        self.assertEqual(found['released("a")'], "comes up")
+        self.assertEqual(found['released("a")'], "it comes up")
         bare = [each["text"] for each in words if not each["does"]]
         self.assertEqual(bare, sheet["parts"][3]["rows"][-1]["words"])  # the one row that says nothing more
         self.assertIn("@on(meets(hob, bun))", sheet["example"])
+
+    def test_what_a_script_needs_of_the_sheet(self) -> None:
+        read = call("sheet", "readSheet", (ROOT / "docs" / "script-sheet.md").read_text())
+        used = list(words_used("n = 0\n@on(meets(hob, bun))\ndef f(b):\n    b.remove()\n    tell(f'{n}')\n"))
+        [parts] = answers(read, call("sheet", "neededOf", {"answer": read}, used))[1:]
+        words = {part["title"]: [word["text"] for word in part["words"]] for part in parts}
+        self.assertEqual(words["events"], ["meets(a, b)"])
+        self.assertEqual(words["doing"], ['tell("…")', "bun_1.remove()"])
+        self.assertEqual(words["Python"], ["def", "=", 'f"{name} has {score}"'])

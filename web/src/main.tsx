@@ -13,6 +13,7 @@ import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 
 import type { Me } from "./api/client";
 import { Bench } from "./screens/bench/Bench";
+import { Paper } from "./screens/bench/Paper";
 import { Desk } from "./screens/desk/Desk";
 import { DeskRound } from "./screens/desk/DeskRound";
 import { DeskTry } from "./screens/desk/DeskTry";
@@ -56,6 +57,7 @@ const TEACHERS = [
   { path: "/classes/:class/ledger", element: <Ledger /> },
   { path: "/tries/:try/scenarios/:scenario", element: <Trial /> },
   { path: "/exercises/:version/play", element: <Play /> },
+  { path: "/exercises/:version/paper", element: <Paper /> },
   { path: "/plays/:play", element: <Kept /> },
   { path: "/drafts/:draft", element: <Workshop /> },
   { path: "*", element: <NotFound /> },

@@ -8,8 +8,9 @@ from typing import Annotated, Any, Final
 from fastapi import HTTPException, Query, Request
 from fastapi.responses import JSONResponse, Response
 
-from ..core.exercise import BRIEF, STARTER, schema
+from ..core.exercise import BRIEF, REFERENCE, STARTER, schema
 from ..core.reporting import ProblemReport
+from ..core.script import words_used
 from ..core.words import UsageError
 from ..crew import DESK, WorkerGoneError
 from .access import person_of
@@ -49,6 +50,7 @@ async def playing(
         script=await parts.plays.script(version_id, submission_id, person.teacher_id if person else None),
         scene=SceneView.model_validate(exercise.scene),
         variables=[VariableView(**each) for each in exercise.variables],
+        words=list(words_used(exercise.text(REFERENCE))),
     )
 
 

@@ -236,6 +236,10 @@ class PieceView(BaseModel):
 
     name: str
     kind: str
+    at: tuple[float, float]
+    look: str
+    facing: float
+    hidden: bool
     size: tuple[float, float]
     solid: bool
     zone: bool

@@ -387,6 +387,8 @@ class PlayView(BaseModel):
     scene: SceneView
     variables: list[VariableView]
     scenarios: list[DeskScenarioName]
+    words: list[str]
+    """The words of the language that its reference uses."""
 
 
 class KeptView(BaseModel):

@@ -3644,6 +3644,17 @@ export interface components {
             name: string;
             /** Kind */
             kind: string;
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Look */
+            look: string;
+            /** Facing */
+            facing: number;
+            /** Hidden */
+            hidden: boolean;
             /** Size */
             size: [
                 number,
@@ -3688,6 +3699,8 @@ export interface components {
             variables: components["schemas"]["VariableView"][];
             /** Scenarios */
             scenarios: components["schemas"]["DeskScenarioName"][];
+            /** Words */
+            words: string[];
         };
         /**
          * PredictView

@@ -62,6 +62,25 @@ export function momentAt(scene: SceneView, trace: TraceView, asides: AsidesView,
   };
 }
 
+/** The scene as it is set up, before anything happens. */
+export function opening(scene: SceneView): Moment {
+  return {
+    frame: 0,
+    pieces: scene.pieces
+      .filter((each) => !each.hidden)
+      .map(({ name, kind, at: [x, y], look, facing }) => ({
+        ...{ name, kind, x, y, look, facing },
+        ...{ size: 1, opacity: 1, carrying: null },
+      })),
+    board: [],
+    offers: [],
+    questions: [],
+    place: scene.places[0] ?? "",
+    facts: Object.fromEntries(scene.facts.map((fact) => [fact.name, fact.start])),
+    telling: [],
+  };
+}
+
 function standing(trace: TraceView, frame: number): Stand[] {
   const stands: Stand[] = [];
   for (const [name, track] of Object.entries(trace.pieces)) {

@@ -42,6 +42,22 @@ export function wordsOf(sheet: Sheet): Word[] {
   );
 }
 
+/** The parts of the sheet that a script needs; `used` are the words of the language that it uses. */
+export function neededOf(sheet: Sheet, used: readonly string[]): { title: string; words: Word[] }[] {
+  const needed = new Set(used);
+  return sheet.parts
+    .map(({ title, rows }) => ({
+      title,
+      words: wordsOf({ ...sheet, parts: [{ title, rows }] }).filter((word) => needed.has(keyOf(word.text))),
+    }))
+    .filter((part) => part.words.length > 0);
+}
+
+/** What a word of the sheet goes by: `hob.x = 5` by `x`, `pressed("space")` by `pressed`, `f"…"` by `f`. */
+function keyOf(word: string): string {
+  return /\.(\w+)/.exec(word)?.[1] ?? /^[A-Za-z_]\w*/.exec(word)?.[0] ?? word;
+}
+
 function cells(line: string): string[] {
   return line
     .split("|")

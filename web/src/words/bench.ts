@@ -8,4 +8,5 @@ export const BENCH = {
   none: (words: string) => `Nothing here has "${words}" in it.`,
   for_: (concepts: readonly string[]) => `for ${concepts.join(", ")}`,
   lastRound: "its last round",
+  paper: "on paper",
 } as const;

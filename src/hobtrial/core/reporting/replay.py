@@ -197,6 +197,10 @@ def _piece_json(piece: PieceSpec) -> dict[str, Any]:
     return {
         "name": piece.name,
         "kind": piece.kind,
+        "at": list(piece.at),
+        "look": piece.all_looks[0],
+        "facing": piece.facing,
+        "hidden": piece.hidden,
         "size": list(piece.size),
         "solid": piece.solid,
         "zone": piece.zone,

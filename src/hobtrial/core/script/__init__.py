@@ -8,6 +8,7 @@ from .ready_made import BUILTINS, DIRECT, builtins_of
 from .stand_in import StandIn
 from .stand_ins import stand_ins
 from .texts import str_of, text_of
+from .used import words_used
 from .vocabulary import METHODS
 from .woven import SCRIPT_FILE, Woven, weave
 
@@ -35,4 +36,5 @@ __all__ = [
     "str_of",
     "text_of",
     "weave",
+    "words_used",
 ]

@@ -262,6 +262,9 @@ function Exercises({ exercises, classes, rounds }: ExercisesProps) {
               <Link to={`/exercises/${exercise.version_id}/play`} className="text-primary underline underline-offset-4">
                 play by hand
               </Link>
+              <Link to={`/exercises/${exercise.version_id}/paper`} className="underline underline-offset-4">
+                {BENCH.paper}
+              </Link>
               <Begin
                 version={exercise.version_id}
                 words="to the workshop"

@@ -226,6 +226,10 @@ function sceneView(settings: Settings | null, pieces: readonly Row[], pictures: 
     pieces: pieces.map((piece) => ({
       name: text(piece, "name"),
       kind: text(piece, "kind", text(piece, "name")),
+      at: pair(piece, "at", [0, 0]),
+      look: "",
+      facing: 0,
+      hidden: false,
       size: pair(piece, "size", [1, 1]),
       solid: piece["solid"] === true,
       zone: piece["zone"] === true,
