@@ -11,6 +11,7 @@ import tempfile
 import threading
 import time
 import unittest
+from collections.abc import Iterator
 from contextlib import suppress
 from pathlib import Path
 from random import Random
@@ -26,7 +27,6 @@ from hobtrial.demo import tries
 from hobtrial.store import Classes, Cluster, Rounds, Sessions, Store, Teachers
 from tests.support import BAKEHOUSE, ROOT, bakehouse, quiet_port
 
-CLIENTS, EACH, KILLS = 4, 6, 7
 PATIENCE = 180
 
 
@@ -40,7 +40,18 @@ def children(pid: int) -> list[int]:
     return found
 
 
+KILLS = ("inside", "database", "worker", "serve", "inside", "inside", "database")
+
+
 class KilledAtRandom(unittest.TestCase):
+    clients, each = 4, 6
+    """How many hand in at once, and how many scripts each of them."""
+
+    def kills(self, random: Random) -> Iterator[tuple[float, str]]:
+        """What is killed, one after the other, with the seconds before it."""
+        for what in KILLS:
+            yield 0.4 + random.random(), what
+
     def setUp(self) -> None:
         folder = Path(tempfile.mkdtemp(prefix="hob-test-"))
         folder.chmod(0o755)
@@ -65,6 +76,7 @@ class KilledAtRandom(unittest.TestCase):
         store.close()
         self.port = quiet_port()
         self.url = f"http://127.0.0.1:{self.port}"
+        self.steps = 0
         self.running: dict[str, subprocess.Popen[bytes]] = {}
         self.addCleanup(self.end)
         for name in ("worker", "serve"):
@@ -74,7 +86,7 @@ class KilledAtRandom(unittest.TestCase):
         """For each student a text of their own, and the marks that it has on a quiet machine."""
         sample = [each.source for each in tries(BAKEHOUSE)][:5]
         prepared, found = bakehouse(), {}
-        for number in range(CLIENTS * EACH):
+        for number in range(self.clients * self.each):
             source = sample[number % len(sample)].encode() + b"\n# %d\n" % number
             found[f"Student {number}"] = source, mark(prepared, "", source).report.marks
         return found
@@ -150,6 +162,48 @@ class KilledAtRandom(unittest.TestCase):
             time.sleep(0.2)
         raise AssertionError(f"{student} could not hand in: {last}")
 
+    def write_a_draft(self, over: threading.Event, failed: list[BaseException]) -> None:
+        """Changes a draft again and again: what was said yes to is there, however the answer after it was cut off."""
+        try:
+            draft = self.asked("POST", "/api/drafts", {"version_id": 1})["id"]
+            at, said = 0, ""
+            while not over.is_set():
+                text = f"Step {at + 1}\n"
+                change = {"at": at, "change": {"do": "write", "file": "brief.md", "text": text}}
+                try:
+                    with self.client() as client:
+                        answer = client.post(f"/api/drafts/{draft}/changes", json=change)
+                except httpx2.TransportError:
+                    answer = None
+                if answer is not None and answer.status_code == 200:
+                    at, said = answer.json()["at"], text
+                    continue
+                found = self.asked("GET", f"/api/drafts/{draft}")
+                self.assertIn(
+                    (found["at"], found["texts"]["brief.md"]),
+                    ((at, said or found["texts"]["brief.md"]), (at + 1, text)),
+                )
+                at, said = found["at"], found["texts"]["brief.md"]
+            self.steps = at
+            for number in range(at, max(at - 3, 0), -1):
+                found = self.asked("POST", f"/api/drafts/{draft}/step", {"at": number, "by": -1})
+                self.assertEqual(found["at"], number - 1)
+        except BaseException as error:
+            failed.append(error)
+
+    def asked(self, how: str, path: str, body: Any = None) -> Any:
+        """An answer, asked for until there is one."""
+        deadline = time.monotonic() + PATIENCE
+        last = "the server was never there"
+        while time.monotonic() < deadline:
+            with suppress(httpx2.TransportError), self.client() as client:
+                answer = client.request(how, path, json=body)
+                last = f"{answer.status_code} {answer.text[:200]}"
+                if answer.status_code == 200:
+                    return answer.json()
+            time.sleep(0.1)
+        raise AssertionError(f"{how} {path}: {last}")
+
     def round(self) -> dict[str, Any] | None:
         with suppress(httpx2.TransportError), self.client() as client:
             answer = client.get("/api/rounds/1")
@@ -165,21 +219,25 @@ class KilledAtRandom(unittest.TestCase):
 
         def one(number: int) -> None:
             try:
-                for student in names[number::CLIENTS]:
+                for student in names[number :: self.clients]:
                     self.hand_in(student)
                     time.sleep(0.4)
             except BaseException as error:
                 failed.append(error)
 
-        threads = [threading.Thread(target=one, args=(number,)) for number in range(CLIENTS)]
+        threads = [threading.Thread(target=one, args=(number,)) for number in range(self.clients)]
         for each in threads:
             each.start()
-        kinds = ["inside", "database", "worker", "serve", "inside", "inside", "database"]
-        for turn in range(KILLS):
-            time.sleep(0.4 + random.random())
-            self.kill(kinds[turn], random)
+        over = threading.Event()
+        author = threading.Thread(target=self.write_a_draft, args=(over, failed))
+        author.start()
+        for pause, what in self.kills(random):
+            time.sleep(pause)
+            self.kill(what, random)
         for each in threads:
             each.join(PATIENCE)
+        over.set()
+        author.join(PATIENCE)
         self.assertEqual(failed, [])
         deadline = time.monotonic() + PATIENCE
         found: dict[str, Any] | None = None
@@ -204,3 +262,4 @@ class KilledAtRandom(unittest.TestCase):
             ).fetchall()
         store.close()
         self.assertEqual((row["handed_in"], row["reports"]), (len(self.texts), len(self.texts)))
+        self.assertGreater(self.steps, 5)

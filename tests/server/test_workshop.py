@@ -115,6 +115,24 @@ class Drafts(unittest.TestCase):
         refused = self.post(f"/api/drafts/{self.draft}/set", {"class_name": "7 Larch"})
         self.assertEqual((refused.status_code, refused.json()["detail"][:31]), (409, "The reference earns 19.5 of 20 "))
 
+    def unfit(self) -> str | None:
+        """What the Bench says of the draft."""
+        found = {each["id"]: each["unfit"] for each in self.client.get("/api/drafts").json()}
+        said: str | None = found[self.draft]
+        return said
+
+    def test_the_bench_says_what_is_not_fit_to_be_set(self) -> None:
+        self.assertIsNone(self.unfit())
+        self.client.get(f"/api/drafts/{self.draft}")
+        self.assertEqual(self.unfit(), "")
+        check = {"do": "change", "table": "check", "index": 1, "scenario": 0, "keys": {"expect": "score == 7"}}
+        self.change(0, check)
+        self.assertRegex(self.unfit() or "", r"^The reference earns 19.5 of 20 marks\.")
+        self.change(1, {"do": "write", "file": "reference.py", "text": "score = "})
+        self.assertEqual(self.unfit(), "It cannot be played yet.")
+        self.post(f"/api/drafts/{self.draft}/step", {"at": 2, "by": -1})
+        self.assertRegex(self.unfit() or "", r"^The reference earns")
+
     def test_it_is_set_for_a_class(self) -> None:
         self.change(0, {"do": "set", "keys": {"title": "Bakehouse walk"}})
         made = self.post(f"/api/drafts/{self.draft}/set", {"class_name": "8 Birch"})

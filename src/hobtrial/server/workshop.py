@@ -56,7 +56,12 @@ def drafts(parts: Parts, teacher_id: TeacherId) -> list[DraftHead]:
     with parts.store.transaction() as connection:
         rows = Drafts.all(connection, teacher_id)
     return [
-        DraftHead(id=row["id"], title=title_of(bytes(row["settings"] or b"")), changed_at=row["changed_at"])
+        DraftHead(
+            id=row["id"],
+            title=title_of(bytes(row["settings"] or b"")),
+            changed_at=row["changed_at"],
+            unfit=row["unfit"],
+        )
         for row in rows
     ]
 
@@ -215,12 +220,9 @@ async def set_for_class(draft_id: int, given: SetDraft, parts: Parts, teacher_id
         raise HTTPException(409, f"This draft cannot be set yet. {error.faults[0]}") from None
     except WorkerGoneError:
         raise HTTPException(503, ENDED) from None
-    if found["marks"] < found["out_of"]:
-        raise HTTPException(
-            409, f"The reference earns {found['marks']:g} of {found['out_of']:g} marks. It must earn every mark."
-        )
-    if not found["out_of"]:
-        raise HTTPException(409, "There is nothing to mark yet: no scenario has a check.")
+    unfit = _unfit(found)
+    if unfit:
+        raise HTTPException(409, unfit)
 
     def write() -> int:
         slug = draft.slug or f"{_slug(version.opened.title)}-{draft_id}"
@@ -257,6 +259,8 @@ async def _view(parts: Services, draft: Draft, scenario: int, trial: int) -> Dra
         unplayed = ENDED
     except InternalError as error:  # a draft opens whatever is wrong, also with this program
         unplayed = str(error)
+    if found["rehearsal"] is not None:
+        await asyncio.to_thread(_say_unfit, parts, draft, found["rehearsal"])
     texts = {
         name: data.decode("utf-8-sig", "replace") for name, data in draft.files.items() if not name.endswith(".svg")
     }
@@ -276,6 +280,21 @@ async def _view(parts: Services, draft: Draft, scenario: int, trial: int) -> Dra
         unplayed=unplayed,
         trial=found["trial"],
     )
+
+
+def _unfit(rehearsal: dict[str, Any]) -> str:
+    """Why a draft cannot be set for a class; empty where it can."""
+    if not rehearsal["playable"]:
+        return "It cannot be played yet."
+    if rehearsal["marks"] < rehearsal["out_of"]:
+        earned = f"{rehearsal['marks']:g} of {rehearsal['out_of']:g} marks"
+        return f"The reference earns {earned}. It must earn every mark."
+    return "" if rehearsal["out_of"] else "There is nothing to mark yet: no scenario has a check."
+
+
+def _say_unfit(parts: Services, draft: Draft, rehearsal: dict[str, Any]) -> None:
+    with parts.store.transaction() as connection:
+        Drafts.say_unfit(connection, draft.id, draft.at, _unfit(rehearsal))
 
 
 def _slug(title: str) -> str:

@@ -22,6 +22,8 @@ class DraftHead(BaseModel):
     id: int
     title: str
     changed_at: datetime
+    unfit: str | None
+    """Why it cannot be set for a class: empty where it can, nothing where that is not known."""
 
 
 class BeginDraft(Given):

@@ -80,8 +80,16 @@ class Drafts:
 
     @staticmethod
     def all(connection: Connection, teacher_id: int) -> list[Row]:
-        """A teacher's drafts, the one that was changed last first: id, slug, when, and the bytes of the settings."""
+        """A teacher's drafts, the one that was changed last first: id, slug, when, and the bytes of the settings.
+
+        `unfit` says why it cannot be set as it is now: empty where it can, nothing where nobody asked since.
+        """
         return list(_SQL.all_drafts(connection, teacher_id=teacher_id))
+
+    @staticmethod
+    def say_unfit(connection: Connection, draft_id: int, at: int, unfit: str) -> None:
+        """Keeps why a draft cannot be set as it is in one of its steps; empty where it can."""
+        _SQL.say_unfit(connection, draft_id=draft_id, at=at, unfit=unfit)
 
     @staticmethod
     def remove(connection: Connection, draft_id: int) -> None:

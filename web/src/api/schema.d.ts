@@ -2572,6 +2572,8 @@ export interface components {
              * Format: date-time
              */
             changed_at: string;
+            /** Unfit */
+            unfit: string | null;
         };
         /**
          * DraftId

@@ -9,4 +9,6 @@ export const BENCH = {
   for_: (concepts: readonly string[]) => `for ${concepts.join(", ")}`,
   lastRound: "its last round",
   paper: "on paper",
+  fit: "can be set for a class",
+  unfit: (why: string) => `not yet fit to be set. ${why}`,
 } as const;

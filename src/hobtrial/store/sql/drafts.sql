@@ -35,11 +35,16 @@ SELECT digest, content FROM draft_blob WHERE draft_id = :draft_id AND digest = A
 
 -- name: all_drafts(teacher_id)
 -- A teacher's drafts; the one that was changed last comes first, each with the text of its settings.
-SELECT draft.id, draft.slug, draft.changed_at, draft_blob.content AS settings
+SELECT draft.id, draft.slug, draft.changed_at, draft_blob.content AS settings,
+    CASE WHEN draft.unfit_at = draft.at THEN draft.unfit END AS unfit
 FROM draft JOIN draft_step ON draft_step.draft_id = draft.id AND draft_step.number = draft.at
 LEFT JOIN draft_blob ON draft_blob.draft_id = draft.id AND draft_blob.digest = draft_step.files ->> 'exercise.toml'
 WHERE draft.teacher_id = :teacher_id
 ORDER BY draft.changed_at DESC, draft.id DESC;
+
+-- name: say_unfit(draft_id, at, unfit)!
+UPDATE draft SET unfit = :unfit, unfit_at = :at
+WHERE id = :draft_id AND at = :at AND (unfit, unfit_at) IS DISTINCT FROM (:unfit, :at);
 
 -- name: remove_draft(draft_id)!
 DELETE FROM draft WHERE id = :draft_id;

@@ -150,6 +150,9 @@ function Drafts() {
               <Link to={`/drafts/${draft.id}`} className="text-lg font-semibold hover:underline">
                 {draft.title}
               </Link>
+              <span className="ml-4 flex-1 text-sm text-neutral" data-unfit>
+                {draft.unfit ? BENCH.unfit(draft.unfit) : draft.unfit === "" ? BENCH.fit : null}
+              </span>
               <span className="text-neutral">
                 changed{" "}
                 {new Date(draft.changed_at).toLocaleString("en-GB", {
