@@ -13,13 +13,22 @@ from importlib.metadata import version
 from typing import Final
 
 import structlog
-from procrastinate import App, Blueprint, JobContext, PsycopgConnector, SyncPsycopgConnector
+from procrastinate import (
+    App,
+    BaseRetryStrategy,
+    Blueprint,
+    JobContext,
+    PsycopgConnector,
+    RetryDecision,
+    SyncPsycopgConnector,
+)
 from procrastinate.exceptions import AlreadyEnqueued
+from procrastinate.jobs import Job
 from psycopg import connect
 
 from ..core.reporting import EDITION, Fault, Report, unmarked
 from ..core.words import HobError
-from ..store import Desks, Exercises, Reports, Rounds, Store, forget_older_than
+from ..store import AwayError, Desks, Exercises, Reports, Rounds, Store, forget_older_than
 from ..store.store import Connection
 from .crew import Crew, InternalError, OpenedExercise
 
@@ -29,6 +38,9 @@ STALLED_SECONDS: Final = 40
 """Seconds without a sign of life after which a worker's job is taken up again."""
 POLLING_SECONDS: Final = 0.25
 """A notification can be missed; this is how long a job then waits."""
+
+ROOM_SECONDS: Final = 2
+"""Seconds after which a text is tried again whose report the records could not take."""
 
 MARK: Final = "hob:mark"
 ROUND: Final = 0
@@ -56,11 +68,21 @@ class NewerEditionError(HobError):
         )
 
 
+class UntilThereIsRoom(BaseRetryStrategy):
+    """Whatever goes wrong is tried twice more; what the records could not take, as long as it lasts."""
+
+    def get_retry_decision(self, *, exception: BaseException, job: Job) -> RetryDecision | None:
+        """When a job that ended with an error is tried again."""
+        if isinstance(exception, AwayError):
+            return RetryDecision(retry_in={"seconds": ROOM_SECONDS})
+        return RetryDecision(retry_in={"seconds": 0}) if job.attempts < 2 else None
+
+
 def _tasks() -> Blueprint:
     """The jobs; made again for each app, since adding a blueprint renames its tasks."""
     tasks = Blueprint()
 
-    @tasks.task(name="mark", queue=QUEUE, pass_context=True, retry=2)
+    @tasks.task(name="mark", queue=QUEUE, pass_context=True, retry=UntilThereIsRoom())
     async def mark(context: JobContext, version_id: int, digest: str) -> None:
         await context.additional_context["marker"].mark(version_id, digest)
 
@@ -148,16 +170,18 @@ class Marker:
     def __init__(self, store: Store, crew: Crew) -> None:
         self.store = store
         self._crew = crew
-        self._opened: dict[int, asyncio.Task[OpenedExercise]] = {}
+        self._opened: dict[str, asyncio.Task[OpenedExercise]] = {}
+        """By the digest of their files: after a backup was brought back a number may mean another version."""
         self.doing = self.done = 0
         """Texts that are marked just now, and those that were."""
         self.last_error = ""
 
     async def open(self, version_id: int) -> OpenedExercise:
         """An exercise's version, opened once, also where many ask at the same time."""
-        opening = self._opened.get(version_id)
+        digest = await asyncio.to_thread(self._digest, version_id)
+        opening = self._opened.get(digest)
         if opening is None or (opening.done() and (opening.cancelled() or opening.exception() is not None)):
-            opening = self._opened[version_id] = asyncio.create_task(self._open(version_id))
+            opening = self._opened[digest] = asyncio.create_task(self._open(version_id))
         return await asyncio.shield(opening)  # one who asks and goes away takes it from nobody
 
     async def _open(self, version_id: int) -> OpenedExercise:
@@ -168,6 +192,9 @@ class Marker:
         self.doing += 1
         try:
             await self._mark(version_id, digest)
+        except AwayError as error:
+            self.last_error = str(error)
+            raise
         finally:
             self.doing -= 1
             self.done += 1
@@ -187,6 +214,10 @@ class Marker:
             log.error("a script could not be marked", version_id=version_id, digest=digest[:12], reason=str(error))
             report = unmarked(name, 0, Fault("machine", f"The script could not be marked: {error}"))
         await asyncio.to_thread(self._keep, version_id, digest, report)
+
+    def _digest(self, version_id: int) -> str:
+        with self.store.transaction() as connection:
+            return Exercises.digest(connection, version_id)
 
     def _files(self, version_id: int) -> dict[str, bytes]:
         with self.store.transaction() as connection:

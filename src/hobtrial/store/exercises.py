@@ -84,6 +84,12 @@ class Exercises:
         return str(row["slug"]) if row["author_id"] == teacher_id or (row["author_id"] is None and owner) else ""
 
     @staticmethod
+    def digest(connection: Connection, version_id: int) -> str:
+        """What tells the files of a version from those of any other; empty where there is no such version."""
+        row = _SQL.digest_of_version(connection, version_id=version_id)
+        return str(row["digest"]) if row is not None else ""
+
+    @staticmethod
     def files(connection: Connection, version_id: int) -> dict[str, bytes]:
         """The files of a version."""
         return {row["name"]: bytes(row["content"]) for row in _SQL.files_of_version(connection, version_id=version_id)}

@@ -33,10 +33,17 @@ BUSY_SECONDS: Final = 20.0
 class AwayError(HobError):
     """The database does not answer."""
 
-    def __init__(self) -> None:
-        super().__init__(
-            "The records cannot be reached just now. Nothing is lost, and this page goes on by itself once they can be."
-        )
+    def __init__(self, why: str = "The records cannot be reached just now.") -> None:
+        super().__init__(f"{why} Nothing is lost, and this page goes on by itself once that has changed.")
+
+
+def away(error: psycopg.OperationalError, *, broken: bool) -> AwayError | None:
+    """What to say of an error of the database that is none of this program's: gone, full, or busy with itself."""
+    if isinstance(error, psycopg.errors.DiskFull):
+        return AwayError("The disk of the records is full, so that nothing can be kept just now.")
+    if broken or isinstance(error, (psycopg.errors.DeadlockDetected, psycopg.errors.AdminShutdown)):
+        return AwayError()
+    return None
 
 
 UNUSED_SECONDS: Final = 1.0
@@ -80,9 +87,10 @@ class Store:
             with connection:
                 yield connection
         except psycopg.OperationalError as error:
-            if connection.broken:
-                raise AwayError from error
-            raise
+            found = away(error, broken=connection.broken)
+            if found is None:
+                raise
+            raise found from error
         finally:
             self._pool.putconn(connection)
 
@@ -97,9 +105,10 @@ class Store:
             connection.autocommit = True
             yield connection
         except psycopg.OperationalError as error:
-            if connection.broken:
-                raise AwayError from error
-            raise
+            found = away(error, broken=connection.broken)
+            if found is None:
+                raise
+            raise found from error
         finally:
             if not connection.broken:
                 connection.autocommit = False

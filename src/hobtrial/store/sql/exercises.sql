@@ -32,6 +32,9 @@ ORDER BY array_position(ARRAY['supported', 'core', 'stretch'], level);
 -- name: add_file(version_id, name, content)!
 INSERT INTO exercise_file (version_id, name, content) VALUES (:version_id, :name, :content);
 
+-- name: digest_of_version(version_id)^
+SELECT digest FROM exercise_version WHERE id = :version_id;
+
 -- name: files_of_version(version_id)
 SELECT name, content FROM exercise_file WHERE version_id = :version_id ORDER BY name;
 
