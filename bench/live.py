@@ -113,9 +113,8 @@ async def at_once(address: str, source: str, players: int) -> None:
     over.set()
     took = sorted(await asyncio.gather(*beginning))
     print(f"{players} players who begin at once")
-    print(
-        f"  first frame after {took[len(took) // 2] / 2:4.0%} of 2 s in the middle, the last after {took[-1] / 2:.0%}   (goal ≤ 100%)"
-    )
+    middle, last = took[len(took) // 2] / 2, took[-1] / 2
+    print(f"  first frame after {middle:.0%} of 2 s in the middle, the last after {last:.0%}   (goal ≤ 100%)")
     print(f"  {each / 60:.0%} of 60 MB for each   (goal ≤ 100%)")
 
 
