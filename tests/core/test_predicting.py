@@ -50,6 +50,21 @@ def exercise(*names: str) -> Any:
 
 
 class Predicting(unittest.TestCase):
+    def test_marks_for_it_are_a_share_in_halves_and_none_unless_the_exercise_says_so(self) -> None:
+        names = "names = ['score', 'outcome', 'told'], at = 2"
+        settings = (
+            SETTINGS.replace("names = [{names}], at = 2", f"{names}, marks = 2").replace("{{", "{").replace("}}", "}")
+        )
+        prepared = open_exercise({"exercise.toml": settings.encode(), "reference.py": SCRIPT.encode()})
+        report = mark(prepared, "x", SCRIPT).report
+        for right, marks in ((3, 2), (2, 1), (1, 0.5), (0, 0)):
+            said = dict(list({"score": "1", "outcome": "won", "told": "done"}.items())[:right]) | {"more": "?"}
+            [found] = foretold(report, {0: said})
+            self.assertEqual((found.marks, found.out_of), (marks, 2))
+        plain = mark(exercise("score"), "x", SCRIPT).report
+        [found] = foretold(plain, {0: {"score": "1"}})
+        self.assertEqual((found.marks, found.out_of, plain.out_of), (0, 0, report.out_of))
+
     def test_values_outcome_look_board_and_text(self) -> None:
         names = ("score", "outcome", "hob.look", 'board("Buns")', "told")
         report = mark(exercise(*names), "x", SCRIPT).report

@@ -128,7 +128,7 @@ class AtADesk(unittest.TestCase):
             if row["status"] != "waiting":
                 break
             time.sleep(0.05)
-        self.assertEqual(row["predicted"], [{"scenario": 1, "right": 1, "of": 1}])
+        self.assertEqual(row["predicted"], [{"scenario": 1, "right": 1, "of": 1, "marks": 0, "out_of": 0}])
 
     def test_a_try_of_two_is_a_try_of_each(self) -> None:
         self.assertEqual(self.room.desk("sorrel", "/partner", "PUT", {"card": "not a card 12"}).status_code, 401)

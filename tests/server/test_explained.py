@@ -180,11 +180,11 @@ class Predictions(Served):
         path = f"/api/submissions/{row()['submission_id']}/scenarios/0/prediction"
         guesses = {"guesses": {"price": "3", "coins": "5"}}
         self.assertEqual(self.client.put(path, json=guesses, headers=ORIGIN).status_code, 204)
-        self.assertEqual(row()["predicted"], [{"scenario": 0, "right": 1, "of": 2}])
+        self.assertEqual(row()["predicted"], [{"scenario": 0, "right": 1, "of": 2, "marks": 0.5, "out_of": 1}])
         kept = self.client.get(f"/api/submissions/{row()['submission_id']}").json()["predictions"]
         self.assertEqual(kept, {"0": {"price": "3", "coins": "5"}})
         self.client.put(path, json={"guesses": {"price": "3", "coins": "4"}}, headers=ORIGIN)
-        self.assertEqual(row()["predicted"], [{"scenario": 0, "right": 2, "of": 2}])
+        self.assertEqual(row()["predicted"], [{"scenario": 0, "right": 2, "of": 2, "marks": 1, "out_of": 1}])
         nowhere = path.replace("scenarios/0", "scenarios/99")
         self.assertEqual(self.client.put(nowhere, json=guesses, headers=ORIGIN).status_code, 404)
 

@@ -68,7 +68,13 @@ def student_row(
         first=findings[0].title if findings else None,
         groups=list(dict.fromkeys(finding.idea for finding in findings)),
         predicted=[
-            Predicted(scenario=names.index(name), right=sum(each.right.values()), of=each.of)
+            Predicted(
+                scenario=names.index(name),
+                right=sum(each.right.values()),
+                of=each.of,
+                marks=each.marks,
+                out_of=each.out_of,
+            )
             for each in predicted
             if report is not None and (name := report.scenarios[each.scenario].name) in names
         ],

@@ -12,6 +12,7 @@ from typing import Any
 from ..core.exercise import Help
 from ..core.judging import tidy
 from ..core.reporting import (
+    Foretold,
     Guess,
     Report,
     SeenFinding,
@@ -149,7 +150,7 @@ def _rows(exercise: OpenedExercise, row: Row, known: KnownOfDesk) -> list[DeskRo
     report: Report | None = row["report"] or row["first"]
     scenarios = report.scenarios if report is not None else ()
     mine = {guess.scenario: guess.guesses for guess in known.guesses if guess.digest == row["digest"]}
-    came = {each.scenario: each.right for each in foretold(report, mine)} if report is not None else {}
+    predicted = {each.scenario: each for each in foretold(report, mine)} if report is not None else {}
     found = []
     for number, given in enumerate(exercise.scenarios):
         if not given["visible"]:
@@ -164,7 +165,8 @@ def _rows(exercise: OpenedExercise, row: Row, known: KnownOfDesk) -> list[DeskRo
                 waits=waits,
                 predict=PredictView(**given["predict"]) if given.get("predict") else None,
                 guesses=dict(mine.get(number, {})),
-                came=dict(came.get(number, {})) if told is not None else {},
+                came=dict(predicted[number].right) if told is not None and number in predicted else {},
+                foretold=_marks_of(predicted.get(number)) if told is not None else (0, 0),
                 marks=told.marks if told is not None else 0,
                 out_of=tidy(sum(each["marks"] for each in given["checks"])),
                 checks=[DeskCheck(verdict=each.verdict, because=each.because) for each in told.checks] if told else [],
@@ -172,6 +174,10 @@ def _rows(exercise: OpenedExercise, row: Row, known: KnownOfDesk) -> list[DeskRo
             )
         )
     return found
+
+
+def _marks_of(predicted: Foretold | None) -> tuple[float, float]:
+    return (predicted.marks, predicted.out_of) if predicted is not None else (0, 0)
 
 
 def _small(data: dict[str, Any]) -> SmallStrip:

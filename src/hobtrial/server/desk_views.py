@@ -174,6 +174,8 @@ class DeskRow(BaseModel):
     guesses: dict[str, str]
     came: dict[str, bool]
     """For each name that was predicted whether it came out."""
+    foretold: tuple[float, float]
+    """The marks for what was predicted, and how many there are; they stand beside the script's."""
     marks: float
     out_of: float
     checks: list[DeskCheck]

@@ -84,6 +84,8 @@ class Predicted(BaseModel):
     scenario: int
     right: int
     of: int
+    marks: float
+    out_of: float
 
 
 class Guesses(Given):

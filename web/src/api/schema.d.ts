@@ -2410,6 +2410,11 @@ export interface components {
             came: {
                 [key: string]: boolean;
             };
+            /** Foretold */
+            foretold: [
+                number,
+                number
+            ];
             /** Marks */
             marks: number;
             /** Out Of */
@@ -3725,6 +3730,10 @@ export interface components {
             right: number;
             /** Of */
             of: number;
+            /** Marks */
+            marks: number;
+            /** Out Of */
+            out_of: number;
         };
         /**
          * ProblemReport

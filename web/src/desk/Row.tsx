@@ -139,6 +139,7 @@ function Expected({ row, trial }: { row: DeskRow; trial: ShownTrial | null }) {
           , {row.came[name] ? DESK.cameOut : DESK.cameElse}
         </span>
       ))}
+      {row.foretold[1] > 0 ? DESK.foretold(row.foretold[0], row.foretold[1]) : null}
     </p>
   );
 }

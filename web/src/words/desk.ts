@@ -104,6 +104,7 @@ export const DESK = {
   willBe: (at: string) => `What will it be at ${at}?`,
   willBeInTheEnd: "What will it be in the end?",
   sayIt: "That is what I expect",
+  foretold: (marks: number, outOf: number) => `${marks} of ${outOf} marks for saying it before`,
   cameOut: "as you expected",
   cameElse: "not as you expected",
   you: "you said",

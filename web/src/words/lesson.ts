@@ -13,6 +13,9 @@ const date = (value: string) =>
 const clockOf = (value: string) => new Date(value).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
 
 export const LESSON = {
+  predicted: (right: number, of: number, marks: number, outOf: number) =>
+    `predicted: ${right} of ${of} right${outOf > 0 ? `, ${marks} of ${outOf} marks` : ""}`,
+  foretold: "for what was predicted, beside the script's marks",
   date,
   atWork: "at work",
   atWorkLong: "The class at work",

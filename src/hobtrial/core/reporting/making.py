@@ -206,7 +206,7 @@ def _predictable(prepared: Prepared, number: int, trace: Trace) -> Predictable |
         elif trace.samples[what].values:
             value = trace.samples[what].at(frame)
             values[name] = str(value) if what.what == "outcome" else value_text(value)
-    return Predictable(frame_of(wanted.at), values)
+    return Predictable(frame_of(wanted.at), values, wanted.marks)
 
 
 def _finding(prepared: Prepared, finding: Finding, played: list[Played], text: str) -> FindingReport:

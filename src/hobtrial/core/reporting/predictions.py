@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
@@ -25,6 +26,13 @@ class Foretold:
     right: dict[str, bool]
     of: int
     """How many values were to be predicted."""
+    out_of: float = 0
+    """The marks for all of them; most exercises give none."""
+
+    @property
+    def marks(self) -> float:
+        """The marks for those that came out: a share of them, in halves, rounded down."""
+        return math.floor(2 * self.out_of * sum(self.right.values()) / self.of) / 2 if self.of else 0
 
 
 def foretold(report: Report, guesses: Mapping[int, Mapping[str, str]]) -> list[Foretold]:
@@ -34,7 +42,8 @@ def foretold(report: Report, guesses: Mapping[int, Mapping[str, str]]) -> list[F
         if number < len(report.scenarios):
             asked = report.scenarios[number].predict
             values = asked.values if asked is not None else {}
-            found.append(Foretold(number, {n: is_right(t, values.get(n)) for n, t in given.items()}, len(values)))
+            right = {name: is_right(text, values.get(name)) for name, text in given.items()}
+            found.append(Foretold(number, right, len(values), asked.marks if asked is not None else 0))
     return found
 
 

@@ -18,7 +18,7 @@ from ..judging import Answer
 from ..script.tree import ChangedLine
 from ..words import Outcome
 
-EDITION: Final = 8
+EDITION: Final = 9
 """Of marking and explaining. Raise it when a report of the same script would come out differently."""
 
 Marks = int | float
@@ -117,6 +117,8 @@ class Predictable:
 
     frame: int
     values: dict[str, str]
+    marks: Marks = 0
+    """What foretelling all of them is worth; it stands beside what the script earns."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -174,7 +174,7 @@ function Row({ student, round, index, hasCraft, active, onActive }: RowProps) {
                   <span
                     key="predicted"
                     className="pl-1 text-xs text-neutral"
-                    title={`predicted: ${each.right} of ${each.of} right`}
+                    title={LESSON.predicted(each.right, each.of, each.marks, each.out_of)}
                   >
                     {each.right}/{each.of}
                   </span>
@@ -203,6 +203,11 @@ function Row({ student, round, index, hasCraft, active, onActive }: RowProps) {
         {student.out_of !== round.out_of ? (
           <span className="block text-sm font-normal text-neutral">of {marks(student.out_of)}</span>
         ) : null}
+        {foretoldOf(student) > 0 ? (
+          <span className="block text-sm font-normal text-neutral" title={LESSON.foretold}>
+            + {marks(foretoldOf(student))}
+          </span>
+        ) : null}
         {student.own_marks === null ? null : (
           <span className="block text-sm font-normal text-primary">own {marks(student.own_marks)}</span>
         )}
@@ -214,4 +219,9 @@ function Row({ student, round, index, hasCraft, active, onActive }: RowProps) {
       </td>
     </tr>
   );
+}
+
+/** What a student gets for what was foretold, beside what the script earns. */
+function foretoldOf(student: StudentRow): number {
+  return student.predicted.reduce((sum, each) => sum + each.marks, 0);
 }
