@@ -2,17 +2,31 @@
 
 from __future__ import annotations
 
+import tempfile
+import unittest
 from collections.abc import Iterator
 from contextlib import contextmanager
+from pathlib import Path
 from typing import Any
 
 from starlette.testclient import TestClient
 
 from hobtrial.cli.demo import links_of_demo
 from hobtrial.server import create_app
+from hobtrial.store import Cluster
 
 HOST = "127.0.0.1:8765"
 ORIGIN = {"origin": f"http://{HOST}"}
+
+
+def own_cluster(test: unittest.TestCase) -> Cluster:
+    """A PostgreSQL of a test's own, to be killed and filled; it is gone afterwards."""
+    folder = Path(tempfile.mkdtemp(prefix="hob-test-"))
+    folder.chmod(0o755)
+    cluster = Cluster(folder / "postgresql", throwaway=True)
+    cluster.start()
+    test.addCleanup(cluster.stop)
+    return cluster
 
 
 @contextmanager

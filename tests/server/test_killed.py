@@ -7,7 +7,6 @@ import os
 import signal
 import subprocess
 import sys
-import tempfile
 import threading
 import time
 import unittest
@@ -24,7 +23,8 @@ from hobtrial.cli.demo import load
 from hobtrial.cli.records import make_ready
 from hobtrial.core.reporting import mark
 from hobtrial.demo import tries
-from hobtrial.store import Classes, Cluster, Rounds, Sessions, Store, Teachers
+from hobtrial.store import Classes, Rounds, Sessions, Store, Teachers
+from tests.server.served import own_cluster
 from tests.support import BAKEHOUSE, ROOT, bakehouse, quiet_port
 
 PATIENCE = 180
@@ -53,11 +53,7 @@ class KilledAtRandom(unittest.TestCase):
             yield 0.4 + random.random(), what
 
     def setUp(self) -> None:
-        folder = Path(tempfile.mkdtemp(prefix="hob-test-"))
-        folder.chmod(0o755)
-        self.cluster = Cluster(folder / "postgresql", throwaway=True)
-        self.cluster.start()
-        self.addCleanup(self.cluster.stop)
+        self.cluster = own_cluster(self)
         with psycopg.connect(
             self.cluster.dsn
         ) as connection:  # a cluster for tests forgets what a killed one had said yes to

@@ -17,8 +17,8 @@ from hobtrial.cli.records import make_ready
 from hobtrial.core.reporting import mark
 from hobtrial.crew.crew import digest_of
 from hobtrial.demo import exercise_folder
-from hobtrial.store import Classes, Cluster, Rounds, Sessions, Teachers
-from tests.server.served import ORIGIN, served
+from hobtrial.store import Classes, Rounds, Sessions, Teachers
+from tests.server.served import ORIGIN, own_cluster, served
 from tests.server.test_survives import closing_store, wait_for
 from tests.support import bakehouse
 
@@ -40,11 +40,7 @@ class Running(unittest.TestCase):
     """A server that marks, and its database."""
 
     def setUp(self) -> None:
-        folder = Path(tempfile.mkdtemp(prefix="hob-test-"))
-        folder.chmod(0o755)
-        self.cluster = Cluster(folder / "postgresql", throwaway=True)
-        self.cluster.start()
-        self.addCleanup(self.cluster.stop)
+        self.cluster = own_cluster(self)
         self.dsn = self.cluster.dsn
         make_ready(self.dsn)
         load(self.dsn, [])

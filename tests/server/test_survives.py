@@ -5,7 +5,6 @@ import signal
 import socket
 import subprocess
 import sys
-import tempfile
 import time
 import unittest
 from collections.abc import Iterator
@@ -22,8 +21,8 @@ from hobtrial.core.reporting import EDITION
 from hobtrial.crew import DESK_CHECK, HANDED_IN, NewerEditionError, Queue, prepare_queue
 from hobtrial.server import create_app
 from hobtrial.server.settings import Settings
-from hobtrial.store import AwayError, Classes, Cluster, Reports, Rounds, Store, Teachers, reports
-from tests.server.served import HOST, ORIGIN, served
+from hobtrial.store import AwayError, Classes, Reports, Rounds, Store, Teachers, reports
+from tests.server.served import HOST, ORIGIN, own_cluster, served
 from tests.support import BAKEHOUSE, ROOT, database
 
 SCRIPTS = 12
@@ -59,11 +58,7 @@ def nobody(dsn: str) -> TestClient:
 
 class TheDatabaseIsKilled(unittest.TestCase):
     def setUp(self) -> None:
-        folder = Path(tempfile.mkdtemp(prefix="hob-test-"))
-        folder.chmod(0o755)
-        self.cluster = Cluster(folder / "postgresql", throwaway=True)
-        self.cluster.start()
-        self.addCleanup(self.cluster.stop)
+        self.cluster = own_cluster(self)
         make_ready(self.cluster.dsn)
         load(self.cluster.dsn, [])
         with closing_store(self.cluster.dsn) as store, store.transaction() as connection:

@@ -20,6 +20,7 @@ from .access import NOT_THERE, TeacherId
 from .answering import Router
 from .building import sentence
 from .deps import Parts
+from .hand_in_views import Added
 from .people_views import (
     CardSheet,
     CardView,
@@ -35,7 +36,7 @@ from .people_views import (
     WhichCards,
 )
 from .student_data import student_zip
-from .views import Added, Sorry
+from .views import Sorry
 
 router = Router(prefix="/api", tags=["classes"], responses={409: {"model": Sorry}})
 

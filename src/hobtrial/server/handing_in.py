@@ -16,7 +16,8 @@ from .answering import Router
 from .building import NO_ROUND, sentence
 from .deps import Parts, Services
 from .given import clean_text, cleaned
-from .views import DoubtView, HandedIn, LeftOut, Sorry
+from .hand_in_views import DoubtView, HandedIn, LeftOut
+from .views import Sorry
 
 router = Router(prefix="/api/rounds", tags=["handing in"])
 

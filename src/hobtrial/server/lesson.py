@@ -18,6 +18,7 @@ from .answering import Router
 from .building import NO_ROUND
 from .checking import text_of
 from .deps import Parts, Services
+from .hand_in_views import Opened
 from .handed_in import handed_in_view
 from .lesson_views import (
     AtWork,
@@ -32,7 +33,7 @@ from .lesson_views import (
     Times,
     WorkView,
 )
-from .views import Opened, Sorry
+from .views import Sorry
 
 router = Router(prefix="/api/rounds", tags=["lesson"])
 

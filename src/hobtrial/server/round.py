@@ -16,19 +16,9 @@ from .access import Teacher, TeacherId
 from .answering import Router
 from .building import NO_ROUND, group_view, student_row, together
 from .deps import Parts, Services
+from .hand_in_views import NewRound, Opened, Waiting
 from .plays import NO_EXERCISE
-from .views import (
-    AtLevel,
-    ChangedMarks,
-    NewFollowUp,
-    NewRound,
-    Opened,
-    RoundView,
-    Sorry,
-    Waiting,
-    Withdrawal,
-    WithoutTry,
-)
+from .views import AtLevel, ChangedMarks, NewFollowUp, RoundView, Sorry, Withdrawal, WithoutTry
 
 router = Router(prefix="/api/rounds", tags=["round"])
 

@@ -21,18 +21,10 @@ from .access import Teacher
 from .answering import Router
 from .building import verdicts_of
 from .deps import Parts
+from .hand_in_views import Waiting
+from .submission_views import EarlierSubmission, FindingView, Neighbour, SubmissionView, TriedChange
 from .trial_views import TrialView
-from .views import (
-    EarlierSubmission,
-    FindingView,
-    Guesses,
-    Neighbour,
-    OwnMark,
-    Sorry,
-    SubmissionView,
-    TriedChange,
-    Waiting,
-)
+from .views import Guesses, OwnMark, Sorry
 
 router = Router(prefix="/api/submissions", tags=["trial"])
 

@@ -7,12 +7,10 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from hobtrial.core.script.tree import ChangedLine
-
 from ..core.exercise import CheckKind, LevelName
 from ..core.explaining import Confidence
 from ..core.judging import Answer
-from ..core.reporting import CraftReport, Fault, PartMarks, ProblemReport, Turned
+from ..core.reporting import CraftReport, Fault, PartMarks
 from .desk_views import DeskScenarioName
 from .given import Given
 from .trial_views import SceneView, VariableView
@@ -273,110 +271,6 @@ class RoundView(BaseModel):
     """Marks of the whole class for each concept and task."""
 
 
-class Neighbour(BaseModel):
-    """The student before or after, in the order of the Round."""
-
-    submission_id: int
-    student: str
-
-
-class FixView(BaseModel):
-    """A fix that was tried; `line`, `before` and `after` are those of its first change."""
-
-    line: int
-    before: str
-    after: str
-    mends: int
-    breaks: int
-    on_top: bool
-    shows_reference: bool
-    changes: list[ChangedLine]
-
-
-class FindingView(BaseModel):
-    """A finding with its sentences."""
-
-    slip: str
-    title: str
-    confidence: Confidence
-    about: str
-    lines: list[int]
-    scenarios: list[str]
-    checks: list[tuple[int, int]]
-    marks_lost: float
-    scenario: int | None
-    frame: int | None
-    happened: list[str]
-    nudge: str
-    pointer: str
-    fix: FixView | None
-    note: str
-    others: int
-    key: str
-    withdrawn: Literal["", "student", "group"]
-
-
-class EarlierSubmission(BaseModel):
-    """A student's try before another."""
-
-    id: int
-    number: int
-    marks: float | None
-
-
-class SubmissionView(BaseModel):
-    """A try with its text and what was found, for the Trial screen."""
-
-    id: int
-    round_id: int
-    title: str
-    class_name: str
-    student: str
-    number: int
-    status: Status
-    fault: Fault | None
-    marks: float | None
-    out_of: float
-    source: str
-    problems: list[ProblemReport]
-    verdicts: list[list[Answer]]
-    craft: list[CraftReport]
-    by_concept: dict[str, PartMarks]
-    by_task: dict[str, PartMarks]
-    look_at: list[int]
-    """For each scenario the trial to look at: the first in which a check is broken."""
-    shortest: dict[int, str]
-    """For wild scenarios that found something: the shortest inputs, in words."""
-    own_marks: float | None
-    own_comment: str
-    reply: str
-    """The student's one line about what was given back."""
-    with_name: str | None
-    own_by: str
-    own_at: datetime | None
-    scenarios: list[ScenarioHead]
-    findings: list[FindingView]
-    advice: list[str]
-    previous: Neighbour | None
-    next: Neighbour | None
-    predictions: dict[int, dict[str, str]]
-    """What was predicted, by scenario and name."""
-    foretold: dict[int, dict[str, bool]]
-    """The same for whether it came out; nothing before the script is marked."""
-    earlier: EarlierSubmission | None
-    """The same student's try before this one."""
-
-
-class TriedChange(BaseModel):
-    """A script with a finding's fix in it, marked again."""
-
-    marks_before: float
-    marks: float
-    out_of: float
-    checks: list[Turned]
-    source: str
-
-
 class PlayView(BaseModel):
     """An exercise to play, with the script to begin with."""
 
@@ -400,55 +294,6 @@ class KeptView(BaseModel):
     version_id: int
     title: str
     source: str
-
-
-class NewRound(Given):
-    """A class and an exercise to open a round for."""
-
-    version_id: Annotated[int, Field(ge=1, lt=2**31)]
-    class_name: str = Field(min_length=1, max_length=60, pattern=r"\S")
-
-
-class Opened(BaseModel):
-    """The number of a round."""
-
-    id: int
-
-
-class Added(BaseModel):
-    """How many students a list added."""
-
-    added: int
-
-
-class Waiting(BaseModel):
-    """How many texts wait to be marked."""
-
-    waiting: int
-
-
-class DoubtView(BaseModel):
-    """A file whose student is not sure."""
-
-    file: str
-    candidates: list[str]
-    why: str
-
-
-class LeftOut(BaseModel):
-    """A file that cannot be handed in, and why."""
-
-    file: str
-    why: str
-
-
-class HandedIn(BaseModel):
-    """What became of files that were handed in; the doubtful ones wait for an answer."""
-
-    handed_in: int
-    doubtful: list[DoubtView]
-    left_out: list[LeftOut]
-    students: list[str]
 
 
 class OwnMark(Given):
