@@ -52,8 +52,10 @@ def main() -> None:
     print(f"{scripts} scripts by {TwoMinutes.clients} clients, killed at random for {SECONDS} s:")
     for what, often in TwoMinutes.killed.most_common():
         print(f"  {WORDS[what]}: {often} times")
-    lost = "nothing was lost" if found.wasSuccessful() else "SOMETHING WAS LOST, as said above"
-    print(f"  {lost}; all of it took {time.perf_counter() - begin:.0f} s")
+    took = time.perf_counter() - begin
+    lost = "0 % was lost" if found.wasSuccessful() else "SOMETHING WAS LOST, as said above"
+    print(f"  {lost}; all of it took {took / SECONDS:.1f} × as long as the kills")
+    raise SystemExit(not found.wasSuccessful())
 
 
 if __name__ == "__main__":

