@@ -6,9 +6,10 @@ from typing import Any
 from hobtrial.core.explaining.catalogue import UNREADABLE, sentence
 from hobtrial.core.explaining.near import near
 from hobtrial.core.explaining.why import why
-from hobtrial.core.judging import play_scenario, reference_of
-from hobtrial.core.reporting import from_json, groups, idea_of, replay
+from hobtrial.core.judging import open_exercise, play_scenario, reference_of
+from hobtrial.core.reporting import explained, from_json, groups, idea_of, mark, replay
 from hobtrial.core.script import Script
+from hobtrial.demo import exercise_folder
 from tests.core.test_reading import SYNTAX
 from tests.support import bakehouse, report, sample_class
 
@@ -121,6 +122,45 @@ class Named(unittest.TestCase):
                 found = changed(*changes)
                 self.assertLess(found["marks"], 20)
                 self.assertEqual([finding["slip"] for finding in found["findings"]], [slip])
+
+
+RESTING = """
+height = 1
+rests = False
+board("Height", height)
+@on(every(1))
+def rise():
+    global height
+    if not rests:
+        height += 1
+        board("Height", height)
+@on(pressed("w"))
+def water():
+    global height
+    height += 2
+    board("Height", height)
+@on(pressed("space"))
+def knock():
+    global height, rests
+    rests = True
+    height = 1
+    board("Height", height)
+"""
+
+
+class PutBack(unittest.TestCase):
+    def pointer(self, source: str) -> str:
+        found = explained(mark(open_exercise(exercise_folder("set-or-change")), "", source)).findings
+        self.assertEqual(found[0].slip, "extra-condition")
+        return found[0].pointer
+
+    def test_a_flag_that_is_never_put_back_is_told_with_the_line_that_set_it(self) -> None:
+        said = self.pointer(RESTING)
+        self.assertIn("Line 19 made `rests` True. Line 8 asks `not rests`, so nothing happened there.", said)
+
+    def test_a_local_of_that_name_is_not_taken_for_it(self) -> None:
+        local = "@on(start)\ndef other():\n    rests = 3\n    board('Other', rests)\n"
+        self.assertNotIn("made `rests`", self.pointer(RESTING + local))
 
 
 class NotClaimed(unittest.TestCase):

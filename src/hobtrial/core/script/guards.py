@@ -33,7 +33,7 @@ class Guards(Sizes):
     def __init__(self, limits: Limits, handles: tuple[type, ...]) -> None:
         super().__init__(limits, handles)
         self.calls = 0
-        """Calls that went through here: work that no pass of a loop counts."""
+        """Calls that went through here, and many operations in one pass: work that no pass of a loop counts."""
         self.callable_types: dict[type, Function] = {}
         """The types that a script may call, with what that does."""
 

@@ -43,7 +43,7 @@ from .expressions import GROWING, ExpressionWeaver, Scope, at, call, is_number, 
 from .tree import children, walk
 
 OF_A_PASS: Final = 10
-"""Operations that a pass of a loop may do for what it costs; each further one is as much work as a pass."""
+"""Operations that a pass of a loop may do for what it costs; each further one counts as work, and no limit knows it."""
 OPERATIONS: Final = (ast.BinOp, ast.AugAssign, ast.Compare, ast.Call, ast.Subscript, ast.Attribute)
 
 

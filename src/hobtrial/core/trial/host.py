@@ -162,9 +162,8 @@ class Host:
         return True
 
     def _long(self, more: int) -> None:
-        """A pass of a loop that does many things is worth several."""
-        self.guards.charge(more)
-        self._rounds += more
+        """A pass of a loop that does many things is work as several are, and one pass by the limits all the same."""
+        self.guards.calls += more
 
     def _except(self, line: int) -> None:
         """The body of an `except` begins: what no script may catch is raised again."""

@@ -68,6 +68,8 @@ def _made_so(trace: Trace, test: Answered) -> Change | None:
         return None
     name, value = test.parts[0]
     before = [change for change in trace.changes if change.name == name and change.frame <= test.frame]
+    if any(change.scope != "script" for change in before):
+        return None  # a local of that name: which of them was asked is not known
     if before and before[-1].frame >= 0 and before[-1].new == value and before[-1].line != test.line:
         return before[-1]
     return None
