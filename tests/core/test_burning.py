@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 import importlib
+import sys
 import unittest
 from typing import Any
 from unittest import mock
 
+from hobtrial.core.explaining.chain import MOST_RECORDED, traces_of
+from hobtrial.core.explaining.near import near
 from hobtrial.core.explaining.tried import FEWEST_PASSES, MOST_FRAMES, MOST_PASSES, MOST_TRIALS, Budget
 from hobtrial.core.judging import open_exercise
 from hobtrial.core.judging.marking import AFTER_THAT, MUCH
@@ -107,6 +110,50 @@ class Bounded(unittest.TestCase):
         assert stop is not None
         self.assertEqual(stop.message, "This loop went round 2,000,000 times in one trial.")
         self.assertEqual(found.findings[0].pointer, stop.message)
+
+    def test_of_a_loop_that_does_not_end_a_part_is_recorded_and_all_that_came_before_it(self) -> None:
+        ends = {
+            "while t > 0:\n            pass": "loop",  # some 30,000 passes after the game began
+            "many = [0] * (t * 1000)": "collection",  # as many, and no loop that goes on
+        }
+        for line, kind in ends.items():
+            script = self.SPENDS.format(1000) + f"    if t > 30_000:\n        {line}\n"
+            found = mark(bakehouse(), "", script)
+            run, prepared = found.played[0], found.prepared
+            assert run.trace.stopped is not None
+            self.assertEqual(run.trace.stopped.kind, kind)
+            reading = prepared.read(script)
+            assert isinstance(reading, Script)
+            full = traces_of(prepared, reading, [run])[run.number]
+            self.assertEqual((full.last_frame, full.stopped), (run.trace.last_frame, run.trace.stopped))
+            self.assertLess(full.passes, run.trace.passes if kind == "loop" else MOST_RECORDED)
+
+    def test_long_texts_names_and_many_of_them_are_explained_in_bounded_steps(self) -> None:
+        counts = "@on(meets(hob, bun))\ndef f(which):\n    global score\n    score += {}\n    which.remove()\n"
+        long_name = "s" * 20_000
+        scripts = {
+            "long names": f"score = 0\n{long_name} = 0\n" + counts.format(f"{long_name}x"),
+            "a long list": f"many = [{'1, ' * 9000}]\nscore = 0\n" + counts.format("many[0]"),
+            "many names": "".join(f"name{n:04} = {n}\n" for n in range(1500))
+            + "score = 0\n"
+            + counts.format("name0001"),
+        }
+        for what, script in scripts.items():
+            with self.subTest(what):
+                near.cache_clear()
+                calls = 0
+
+                def counted(frame: Any, event: str, given: Any) -> None:
+                    nonlocal calls
+                    calls += 1
+
+                found = mark(bakehouse(), "", script)
+                sys.setprofile(counted)
+                try:
+                    explained(found)
+                finally:
+                    sys.setprofile(None)
+                self.assertLess(calls, 40_000_000)
 
     def test_a_heavy_script_that_is_never_stopped_gets_all(self) -> None:
         played = mark(bakehouse(), "", self.SPENDS.format(500)).played

@@ -1,10 +1,12 @@
 """Explanations on scripts beside the sample class: recognised, and just as important, not claimed."""
 
+import ast
 import unittest
 from typing import Any
 
 from hobtrial.core.explaining.catalogue import UNREADABLE, sentence
 from hobtrial.core.explaining.near import near
+from hobtrial.core.explaining.trying import only_asks
 from hobtrial.core.explaining.why import why
 from hobtrial.core.judging import open_exercise, play_scenario, reference_of
 from hobtrial.core.reporting import explained, from_json, groups, idea_of, mark, replay
@@ -358,3 +360,15 @@ class Near(unittest.TestCase):
             ("up", "do"),
         ):
             self.assertFalse(near(a, b), (a, b))
+
+
+class RuledOut(unittest.TestCase):
+    def test_only_a_test_that_changes_nothing_is_answered_without_a_run(self) -> None:
+        asks = {
+            "len(shelf) == 5 and outcome() == 'playing'": True,
+            "(stage := 0) == 0": False,
+            "shelf.pop() == 1": False,
+            "add_one() > 2 or lives == 0": False,
+        }
+        for test, expected in asks.items():
+            self.assertEqual(only_asks(ast.parse(test, mode="eval").body), expected, test)

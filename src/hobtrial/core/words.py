@@ -260,7 +260,7 @@ _CONTROLS: Final = {
 def clean(value: Any) -> Any:
     """JSON without control characters and lone surrogates, which databases and terminals choke on."""
     if isinstance(value, str):
-        return value.translate(_CONTROLS)
+        return value if value.isprintable() else value.translate(_CONTROLS)
     if isinstance(value, dict):
         return {clean(key): clean(item) for key, item in value.items()}
     if isinstance(value, list):

@@ -28,6 +28,8 @@ OBSERVED: Final[dict[str, Use]] = {
 }  # fmt: skip
 LONG: Final = 8
 """Letters from which on two texts are compared as a whole."""
+LONGEST: Final = 400
+"""Letters: longer texts are not held against each other, which takes the square of their length."""
 ALIKE: Final = 0.85
 """Part of the letters that two long texts have in common if they are nearly the same."""
 
@@ -135,6 +137,8 @@ def nearly(a: str, b: str) -> bool:
     if re.sub(r"\d+", "#", left) == re.sub(r"\d+", "#", right):
         return False
     if min(len(left), len(right)) >= LONG:
+        if max(len(left), len(right)) > LONGEST:
+            return False
         return near(left, right) or SequenceMatcher(None, left, right, autojunk=False).ratio() >= ALIKE
     return near(left, right) or (min(len(left), len(right)) >= 3 and (left + "s" == right or right + "s" == left))
 

@@ -20,6 +20,8 @@ from .why import why
 
 MOST_RECORDED: Final = 150_000
 """Passes of a full trace of a run that a limit stopped: it takes three times as long as one for the marks."""
+OF_A_LOOP: Final = 20_000
+"""Of those the passes of the handler that did not come to its end."""
 MOST_ROUNDS: Final = 6
 """Mistakes explained one on top of the other in one script."""
 MOST_RIVALS: Final = 2
@@ -184,19 +186,22 @@ def traces_of(prepared: Prepared, script: Script, played: Iterable[Played]) -> d
     found: dict[int, Trace] = {}
     for run in played:
         if run.broken:
-            scenario, most = prepared.scenarios[run.number], _to_record(run)
+            scenario, most = prepared.scenarios[run.number], _to_record(prepared, run)
             trace = prepared.play(woven, scenario, run.trial, record=True, passes=most)
             # where and why it stopped is told as it was marked, also where the full trace ends before that
             found[run.number] = trace if most is run.granted else replace(trace, stopped=run.trace.stopped)
     return found
 
 
-def _to_record(run: Played) -> int | None:
+def _to_record(prepared: Prepared, run: Played) -> int | None:
     """How many passes a full trace may take. One that was stopped after many is as clear after fewer."""
     stop = run.trace.stopped
-    if stop is not None and stop.limit and run.trace.passes > MOST_RECORDED:
-        return MOST_RECORDED
-    return run.granted
+    if stop is None or not stop.limit:
+        return run.granted
+    most = MOST_RECORDED
+    if loops(run):  # the last handler spent all that one may spend
+        most = min(max(run.trace.passes - prepared.limits.passes_a_handler, 0) + OF_A_LOOP, MOST_RECORDED)
+    return most if run.trace.passes > most else run.granted
 
 
 def marks_of(prepared: Prepared, refs: Iterable[CheckRef]) -> float:

@@ -12,6 +12,8 @@ from difflib import SequenceMatcher
 from typing import Final
 
 MOVED: Final = 2
+MOST_TOKENS: Final = 400
+"""Tokens that are held against each other, which takes the square of their number."""
 TOKEN: Final = re.compile(r""""[^"\n]*"?|'[^'\n]*'?|[A-Za-z_]\w*|\d+(?:\.\d+)?|[-+*/%=<>!]=|//|\*\*|[^\w\s]""")
 
 
@@ -19,6 +21,10 @@ def cost(before: str, after: str) -> int:
     """The cost of turning one text of a script into another."""
     old, new = _changed(before.split("\n"), after.split("\n"))
     mine, theirs = _tokens(old), _tokens(new)
+    if max(len(mine), len(theirs)) > MOST_TOKENS:
+        mine, theirs = _changed(mine, theirs)
+        if max(len(mine), len(theirs)) > MOST_TOKENS:
+            return max(len(mine), len(theirs))
     removed: list[str] = []
     added: list[str] = []
     pieces: Counter[tuple[tuple[str, ...], tuple[str, ...]]] = Counter()
@@ -35,7 +41,7 @@ def cost(before: str, after: str) -> int:
 
 
 def _changed(old: list[str], new: list[str]) -> tuple[list[str], list[str]]:
-    """Both texts without the lines that they share at the beginning and at the end."""
+    """Both texts without the lines, or the tokens, that they share at the beginning and at the end."""
     first = 0
     while first < min(len(old), len(new)) and old[first] == new[first]:
         first += 1

@@ -11,9 +11,9 @@ from ..script.tree import Span, apply, changed_lines, changes_of, first_line, fu
 from .catalogue import moment_in
 from .chain import Chain, Link, chain_of, marks_of
 from .finding import CheckRef, Confidence, Edit, Finding, Fix, Line, as_handed_in
-from .one_change import witnessed
 from .subject import Subject
 from .tried import Budget, Tried
+from .trying import witnessed
 from .unsettled import unsettled
 
 

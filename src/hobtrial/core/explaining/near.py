@@ -2,21 +2,25 @@
 
 from __future__ import annotations
 
+import functools
 import re
 from typing import Final
 
+LONGEST: Final = 80
+"""Letters: longer names are not held against each other, which takes the square of their length."""
 SHORTEST: Final = 3
 """Letters: shorter names are too alike by nature."""
 
 
+@functools.lru_cache(maxsize=4096)
 def near(a: str, b: str) -> bool:
     """Whether two different names are so alike that one may be the other misspelt.
 
     Capitals and `_` aside, names of up to five letters may differ by one step, longer ones by
     two; a step is a letter added, left out, exchanged, or two swapped. Names that differ only in
-    their digits are meant to differ.
+    their digits are meant to differ, and very long ones are near to none.
     """
-    if a == b or re.sub(r"\d+", "#", a) == re.sub(r"\d+", "#", b):
+    if a == b or max(len(a), len(b)) > LONGEST or re.sub(r"\d+", "#", a) == re.sub(r"\d+", "#", b):
         return False
     left, right = a.casefold().replace("_", ""), b.casefold().replace("_", "")
     if min(len(left), len(right)) < SHORTEST:

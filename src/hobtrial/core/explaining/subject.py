@@ -13,7 +13,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from ..judging import Prepared
-from ..script import DIRECT, Script
+from ..script import DIRECT, Script, Woven, reread
 from ..script.tree import (
     Statement,
     alone,
@@ -53,6 +53,18 @@ class Subject:
     def last_parting(self) -> dict[int, int]:
         """For each broken scenario the last frame in which a part of what is broken parts; else that of `parts`."""
         return {number: max(found.values(), default=self.parts[number]) for number, found in self.partings.items()}
+
+    def edited(self, text: str) -> Woven | None:
+        """The script with another text, woven; nothing where that is not Python. It is made once."""
+        if text not in self._edited:
+            script = reread(text, self.script)
+            woven = self.prepared.weave(script) if script is not None else None
+            self._edited[text] = woven if woven is not None and woven.compiles else None
+        return self._edited[text]
+
+    @functools.cached_property
+    def _edited(self) -> dict[str, Woven | None]:
+        return {}
 
     @functools.cached_property
     def functions(self) -> list[ast.FunctionDef]:

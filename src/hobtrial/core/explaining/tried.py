@@ -18,6 +18,8 @@ MOST_PASSES: Final = 800_000
 """Loop passes and calls of all those trials together: half a second of processor time for heavy scripts."""
 MOST_FRAMES: Final = 180_000
 """Frames of all those trials together: two seconds of processor time for long scenarios."""
+MOST_LETTERS: Final = 2_400_000
+"""Letters of all the texts that are tried: a second of processor time for one as long as a script may be."""
 FEWEST_PASSES: Final = 50_000
 """Passes that each of those trials may take at least."""
 
@@ -66,6 +68,7 @@ class Budget:
     trials: int = 0
     passes: int = 0
     frames: int = 0
+    letters: int = 0
     spent: bool = field(default=False)
 
     def take(self, trials: int) -> bool:
@@ -75,6 +78,12 @@ class Budget:
             return False
         self.trials += trials
         return True
+
+    def read(self, text: str) -> None:
+        """Counts a text that is tried."""
+        self.edits += 1
+        self.letters += len(text)
+        self.spent = self.spent or self.letters > MOST_LETTERS
 
     def count(self, played: Iterable[Played]) -> None:
         """Counts the work of trials that were played."""

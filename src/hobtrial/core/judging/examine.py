@@ -72,8 +72,12 @@ class Examination:
                 return "parts"
         if parted + elsewhere <= FEW:
             return "agrees"
-        mended = sum(any(not self._alike(index, what) for what in about) for index in right)
-        return "beside" if elsewhere * BESIDE <= mended else "parts"
+        mended = 0
+        for index in right:
+            mended += any(not self._alike(index, what) for what in about)
+            if mended >= elsewhere * BESIDE:
+                return "beside"
+        return "parts"
 
     def _alike(self, index: int, what: Observable) -> bool:
         """Whether the script as it was handed in goes as the reference goes there."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import functools
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
@@ -85,19 +86,19 @@ class MotionSpec(Spec):
             raise ValueError(f"needs exactly one motion of: {known}")
         return data
 
-    @property
+    @functools.cached_property
     def name(self) -> str:
         """`still`, `steered`, `drifting`, `patrolling`, `following`, `falling` or `attached`."""
         return next((name for name in type(self).model_fields if name in self.model_fields_set), "still")
 
-    @property
+    @functools.cached_property
     def gravity(self) -> float | None:
         """How fast the piece falls, in squares/s²; nothing where it does not fall."""
         if self.falling is not None:
             return self.falling.gravity
         return GRAVITY if self.steered is not None and self.steered.jump else None
 
-    @property
+    @functools.cached_property
     def speed(self) -> float:
         """The speed that the piece begins with; 0 where its motion has none."""
         for motion in (self.steered, self.patrolling, self.following):

@@ -74,7 +74,11 @@ class Motions:
         step = body.speed * STEP
         right, up = along_keys(spec, down)
         if right:
-            body.x = self._advance(body, right * step, vertical=False, pushes=True)
+            x = body.x + right * step
+            if body.half_width <= x <= self._scene.width - body.half_width and self.free(body, x, body.y):
+                body.x = round(x, DECIMALS)
+            else:
+                body.x = self._advance(body, right * step, vertical=False, pushes=True)
         if up:
             body.y = self._advance(body, up * step, vertical=True, pushes=True)
 

@@ -6,6 +6,7 @@ them. Lengths are in squares, times in seconds, speeds in squares a second, angl
 
 from __future__ import annotations
 
+import functools
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, model_validator
@@ -83,7 +84,7 @@ class SpawnerSpec(Spec):
             raise ValueError("needs either `every` (seconds) or `times` (a list of seconds)")
         return self
 
-    @property
+    @functools.cached_property
     def mould(self) -> PieceSpec:
         """What each of its pieces is like."""
         return PieceSpec(

@@ -92,6 +92,11 @@ class SceneState:
 
     # ---- one frame
 
+    @property
+    def newest(self) -> int:
+        """The frame in which the box of a piece last changed."""
+        return max(map(_stamp, self.bodies), default=-1)
+
     def step(self, frame: int, down: Collection[str]) -> list[Body]:
         """Moves everything that moves by one frame; gives the pieces that left the scene."""
         self.contacts.clear()

@@ -28,6 +28,10 @@ GROWING: Final[dict[type[ast.operator], str]] = {
 """Operators that can make a value larger than its parts, or go through one without an end. Division does neither."""
 
 
+PLACE: Final = ("lineno", "col_offset", "end_lineno", "end_col_offset")
+"""What says of a node where it stands."""
+
+
 @dataclass(frozen=True)
 class Test:
     """One test of a script: an `if`, `elif`, `while`, `assert` or conditional expression."""
@@ -301,4 +305,8 @@ def call(function: str, *arguments: ast.expr) -> ast.Call:
 
 def at(node: Node, index: ast.AST) -> Node:
     """A node at the place of another."""
-    return ast.copy_location(node, index)
+    given, known = index.__dict__, node.__dict__
+    for each in PLACE:
+        if each in given:
+            known[each] = given[each]
+    return node

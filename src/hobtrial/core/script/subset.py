@@ -12,7 +12,7 @@ import ast
 from ..script.tree import imported_names, names_bound_anywhere, unparse
 from ..words import Problem
 from .allow_list import DEEPEST, FIELDS, MARKS, MOST_BLOCKS, ODD_FIELDS, TYPE_NAMES, WHY_NOT
-from .tree import walk
+from .tree import children, walk
 from .unlisted import UNLISTED, instead_of_format
 from .vocabulary import CONSTRUCTS, ENUM_BASES, EXCEPTIONS, MODULES, RESERVED, TAKES_GENERATOR
 
@@ -52,7 +52,7 @@ def _nested_too_deep(tree: ast.AST) -> list[ast.AST]:
         if depth > MOST_BLOCKS:
             found.append(node)
             continue
-        stack.extend((child, depth) for child in ast.iter_child_nodes(node))
+        stack.extend((child, depth) for child in children(node))
     return found
 
 
@@ -60,7 +60,7 @@ def _depth(tree: ast.AST) -> int:
     deepest, level = 0, [tree]
     while level:
         deepest += 1
-        level = [child for node in level for child in ast.iter_child_nodes(node)]
+        level = [child for node in level for child in children(node)]
         if deepest > DEEPEST:
             break
     return deepest
@@ -120,7 +120,7 @@ class _Looker:
         if visit is not None:
             visit(node, in_function)
         inside = in_function or isinstance(node, (ast.FunctionDef, ast.Lambda))
-        for child in ast.iter_child_nodes(node):
+        for child in children(node):
             self.look(child, in_function=inside)
 
     @staticmethod

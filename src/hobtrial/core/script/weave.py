@@ -340,7 +340,7 @@ def _operations(node: ast.stmt) -> int:
         if isinstance(each, (ast.For, ast.While, ast.FunctionDef, ast.Lambda)):
             continue
         found += isinstance(each, OPERATIONS)
-        waiting += ast.iter_child_nodes(each)
+        waiting += children(each)
     return found
 
 
@@ -353,7 +353,8 @@ def _locate(node: ast.AST, line: int, column: int, end_line: int, end_column: in
         end_line = known.setdefault("end_lineno", end_line)
         end_column = known.setdefault("end_col_offset", end_column)
     for child in children(node):
-        _locate(child, line, column, end_line, end_column)
+        if child._fields or child._attributes:  # else a sign or a context, which has no place
+            _locate(child, line, column, end_line, end_column)
 
 
 def _declarations(function: ast.FunctionDef) -> list[ast.stmt]:

@@ -42,6 +42,14 @@ class Woven:
         direct = _direct(self.script.tree, own, self.known)
         return tuple(_counting(statement, own, direct) for statement in self.script.tree.body)
 
+    @property
+    def compiles(self) -> bool:
+        """Whether Python can compile it: some of what it cannot, only compiling shows."""
+        try:
+            return self.counting is not None
+        except SyntaxError:
+            return False
+
     @functools.cached_property
     def lines(self) -> tuple[int, ...]:
         """Line of each counter of the recording body."""

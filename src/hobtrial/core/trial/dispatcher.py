@@ -37,6 +37,8 @@ class Dispatcher:
         """Whether the game stands still after its end: no handler runs any more."""
         self.ran = False
         """Whether any handler ran in this frame."""
+        self.happened = False
+        """Whether anything came in this frame, or a handler went on: else nothing changed but what moves by itself."""
         self._waits = waits
         self._unsettled: list[Any] = []
         self._delivering = False
@@ -64,6 +66,7 @@ class Dispatcher:
 
     def fire_pair(self, kind: EventKind, pair: Pair) -> None:
         """What the overlap of two pieces sets off."""
+        self.happened = True
         handlers, patterns = pair.handlers.get(kind, ()), pair.patterns.get(kind, ())
         self.state.handlers.count(patterns)
         begun = self.moments.begin(patterns, self.state.frame) if self.moments is not None and patterns else None
@@ -92,6 +95,7 @@ class Dispatcher:
         busy: tuple[Event, ...],
     ) -> tuple[str, ...]:
         """Runs the handlers of an event, by all the forms that it counts as; gives their names."""
+        self.happened = True
         handlers = self.state.handlers.waiting_for(forms)
         self.state.handlers.count(forms)
         begun = self.moments.begin(forms, self.state.frame) if self.moments is not None else None
@@ -112,7 +116,7 @@ class Dispatcher:
             return
         self.state.handler = handler
         self.state.about = about
-        self.ran = True
+        self.ran = self.happened = True
         self.state.depth = 0
         recorder = self.state.recorder
         if recorder is not None:
@@ -172,7 +176,7 @@ class Dispatcher:
         """Goes on with a handler whose waiting is over."""
         state = self.state
         state.handler, state.depth, cause, state.about = sleeper.context
-        self.ran = True
+        self.ran = self.happened = True
         if state.recorder is not None:
             state.recorder.handler = state.handler.name if state.handler else None
             state.recorder.cause = cause

@@ -50,8 +50,10 @@ class Player:
     @property
     def next_release(self) -> int:
         """The frame in which the next key comes up: 0 where one is due already, `NEVER` where none is down."""
+        if not self._holds:
+            return NEVER
         counts = self._game.handlers.counts
-        return min((0 if self._is_over(hold, counts) else hold.up for hold in self._holds.values()), default=NEVER)
+        return min(0 if self._is_over(hold, counts) else hold.up for hold in self._holds.values())
 
     @staticmethod
     def _is_over(hold: Hold, counts: Mapping[Event, int]) -> bool:

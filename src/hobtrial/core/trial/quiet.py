@@ -47,20 +47,23 @@ class Quiet:
             return last + 1, NOTHING
         if frame < self._not_before:
             return frame, NOTHING
+        self._not_before = frame + SHORTEST
         end, moving = self._until(frame, last)
-        if end - frame < SHORTEST:
-            self._not_before = frame + SHORTEST
-            return frame, NOTHING
-        return end, moving
+        return (frame, NOTHING) if end - frame < SHORTEST else (end, moving)
 
     def _until(self, frame: int, last: int) -> tuple[int, Collection[int]]:
         state = self._state
         if state.queue or (state.down and "held" in state.handlers.kinds):
             return frame, NOTHING
         end = self._due(frame, last + 1)
+        if end - frame < SHORTEST:
+            self._not_before = end + 1
+            return frame, NOTHING
         if "frame" in state.handlers.kinds:
             end = min(end, frame + self._steadily.holds())
-        if end - frame < SHORTEST or any(body.stamp >= frame for body in state.scene.bodies):
+            if end == frame:
+                self._not_before = frame + 1
+        if end - frame < SHORTEST or state.scene.newest >= frame:
             return frame, NOTHING
         ahead = min(end - frame, LONGEST)
         moving = bounds(state.scene, state.down, ahead)
@@ -85,7 +88,8 @@ class Quiet:
         if index < len(self._inputs):
             end = min(end, self._inputs[index])
         end = min(end, self._timers.next_frame, self._player.next_release)
-        return min([end, *(sleeper.frame for sleeper in self._state.waits.sleepers)])
+        sleepers = self._state.waits.sleepers
+        return min(end, min(sleeper.frame for sleeper in sleepers)) if sleepers else end
 
     def _settled(self, moving: dict[int, Bound]) -> bool:
         """Whether what blocks each other now goes on doing so: what lies on the ground, and nothing else."""

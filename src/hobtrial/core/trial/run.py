@@ -92,6 +92,8 @@ class Run:
         self._timers = Timers(scene.spawner)
         self._spawned: dict[str, int] = {}
         self._unarranged: tuple[str, ...] = ()
+        self._arranged = False
+        """Whether something was put in place since the last frame."""
         for event in (*counted, *options.watch):
             if event.kind in PAIR_EVENTS:
                 self.state.pairs.ask(event, None)
@@ -197,6 +199,8 @@ class Run:
         state.frame += 1
         frame, scene, recorder = state.frame, state.scene, state.recorder
         dispatcher.ran = frame == 0
+        dispatcher.happened = frame == 0 or bool(inputs) or self._arranged
+        self._arranged = False
         if recorder is not None:
             recorder.begin(frame)
         if not dispatcher.still:
@@ -212,13 +216,17 @@ class Run:
                     dispatcher.fire(Event("held", (key,)))
         if not dispatcher.still:
             self._after_motions(frame, scene.step(frame, state.down))
-        self._sampler.sample(frame)
+        if self._skips and not dispatcher.happened:
+            self._moving.sample(frame)
+        else:
+            self._sampler.sample(frame)
         if recorder is not None:
             recorder.end(scene.bodies, ran=dispatcher.ran)
 
     def _after_motions(self, frame: int, left: list[Body]) -> None:
         """Steps 5 and 6, and before them what left the scene."""
         for body in left:
+            self.dispatcher.happened = True
             self.state.removed(body)
         if self.state.queue:
             self.dispatcher.deliver()
@@ -302,6 +310,7 @@ class Run:
     def put(self, lines: Iterable[Arrangement]) -> tuple[str, ...]:
         """Puts things in place. Gives the variables that the script does not have."""
         state = self.state
+        self._arranged = True
         missing: list[str] = []
         for line in lines:
             if line.owner is None and line.name == "place":

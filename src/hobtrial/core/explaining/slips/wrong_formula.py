@@ -57,7 +57,10 @@ def broad(subject: Subject) -> Iterator[Edit]:
 def _left_out(subject: Subject) -> Iterator[Edit]:
     """A variable that is worked out and never used: times, plus or minus it, wherever another one is read after it."""
     script = subject.script
-    read = {node.id for node in walk(script.tree) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load)}
+    read: dict[str, list[ast.Name]] = {}
+    for node in walk(script.tree):
+        if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load):
+            read.setdefault(node.id, []).append(node)
     for stmt in subject.statements:
         match stmt.node:
             case ast.Assign(targets=[ast.Name(id=unused)]) if unused not in read and unused not in subject.asked:
@@ -66,11 +69,7 @@ def _left_out(subject: Subject) -> Iterator[Edit]:
                 continue
         line = stmt.node.lineno
         for name in [each for each in subject.variables if each != unused and "." not in each]:
-            nodes = [
-                node for node in walk(script.tree)
-                if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load) and node.id == name
-                and node.lineno > line
-            ]  # fmt: skip
+            nodes = [node for node in read.get(name, ()) if node.lineno > line]
             for sign in ("*", "+", "-") if nodes else ():
                 right = f"{name} {sign} {unused}"
                 changed = [replace_node(script, node, right) for node in nodes]
