@@ -122,9 +122,10 @@ class Room:
                 name, "POST", "/api/sign-in/student", {"class_word": sheet.json()["word"], "card": self.cards[name]}
             )
 
-    def ask(self, who: str, method: str, path: str, body: Any = None) -> Any:
-        """Asks as somebody."""
-        return self.people[who].request(method, path, json=body, headers=ORIGIN)
+    def ask(self, who: str, method: str, path: str, body: Any = None, seen: str = "") -> Any:
+        """Asks as somebody who has `seen` an answer with that tag."""
+        headers = {**ORIGIN, "if-none-match": seen} if seen else ORIGIN
+        return self.people[who].request(method, path, json=body, headers=headers)
 
     def desk(self, who: str, rest: str = "", method: str = "GET", body: Any = None) -> Any:
         """Asks at the desk of somebody in round 1."""

@@ -92,6 +92,31 @@ class AtADesk(unittest.TestCase):
         self.assertEqual(self.room.ask(who, "PUT", path, {"guesses": {"score": "7"}}).status_code, 204)
         return self.explained(who, checked_id)
 
+    def test_who_looks_again_gets_what_is_new_and_nothing_else(self) -> None:
+        found = self.foretold("wren", self.room.check("wren", ONE_TOO_MANY + "# looked at again\n")["id"])
+        path = f"/api/desk/checked/{found['id']}"
+        tag = self.room.ask("wren", "GET", path).headers["etag"]
+
+        def look() -> tuple[int, str]:
+            answer = self.room.ask("wren", "GET", path, seen=tag)
+            return answer.status_code, answer.headers["etag"]
+
+        self.assertEqual(look(), (304, tag))
+        self.room.ask("wren", "POST", f"{path}/help", {"index": 0, "step": 1})
+        status, tag = look()
+        self.assertEqual(status, 200)
+        self.assertEqual(look(), (304, tag))
+        with self.room.store.transaction() as connection:
+            connection.execute("UPDATE report SET made_at = clock_timestamp()")  # as if it was marked again
+        status, tag = look()
+        self.assertEqual(status, 200)
+        newer = self.room.check("wren", ONE_TOO_MANY + "# another guess\n")["id"]
+        status, tag = look()
+        self.room.ask("wren", "PUT", f"/api/desk/checked/{newer}/scenarios/1/prediction", {"guesses": {"score": "9"}})
+        self.assertEqual(look()[0], 200)
+        stranger = self.room.ask("sorrel", "GET", path, seen=tag)
+        self.assertEqual(stranger.status_code, 404)
+
     def test_whoever_foretold_a_run_is_not_asked_again(self) -> None:
         found = self.room.check("wren", ONE_TOO_MANY + "# once\n")
         path = f"/api/desk/checked/{found['id']}/scenarios/1/prediction"

@@ -89,6 +89,7 @@ def serve_quietly(app: FastAPI, listener: socket.socket, proxy: Iterable[str] = 
         proxy_headers=bool(list(proxy)),
         forwarded_allow_ips=list(proxy),
         timeout_graceful_shutdown=REQUESTS_SECONDS,
+        ws_per_message_deflate=False,  # the news of a frame is a few dozen bytes
     )
     # uvicorn raises the signal that ended it once more; as an exception it lets us clean up
     with contextlib.suppress(KeyboardInterrupt):

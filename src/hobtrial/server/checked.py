@@ -6,7 +6,7 @@ import asyncio
 from datetime import UTC, datetime
 from typing import Any
 
-from fastapi import HTTPException
+from fastapi import HTTPException, Request, Response
 from fastapi.responses import JSONResponse
 
 from ..core.reporting import Report, tries_until
@@ -35,7 +35,7 @@ NO_SCENARIO = "There is no such scenario among those that are shown."
 @router.post("/rounds/{round_id}/check", responses={503: {"model": Sorry}})
 async def check(round_id: int, given: GivenText, parts: Parts, student_id: StudentId) -> DeskChecked:
     """Runs a text against all scenarios: the verdicts of those that are shown come at once, what was found later."""
-    row, exercise = await opened(parts, round_id, student_id)
+    _, exercise = await opened(parts, round_id, student_id)
     source = given.source.encode()
 
     def note() -> int:
@@ -44,14 +44,23 @@ async def check(round_id: int, given: GivenText, parts: Parts, student_id: Stude
             return Desks.check(connection, round_id, student_id, source)
 
     checked_id = await asyncio.to_thread(note)
-    return await _view(parts, exercise, row["version_id"], checked_id)
+    return await _view(parts, exercise, await asyncio.to_thread(_checked, parts, checked_id))
 
 
-@router.get("/checked/{checked_id}", responses={404: {"model": Sorry}})
-async def one_checked(checked_id: int, parts: Parts, student_id: StudentId) -> DeskChecked:
-    """A text that was checked, with what was found by now."""
+@router.get(
+    "/checked/{checked_id}",
+    response_model=DeskChecked,
+    responses={304: {"description": "It is as it was."}, 404: {"model": Sorry}},
+)
+async def one_checked(checked_id: int, parts: Parts, student_id: StudentId, request: Request) -> Response:
+    """A text that was checked, with what was found by now. Who has it as it still is, is told so."""
+    tag = await asyncio.to_thread(_tag, parts, checked_id)
+    if tag and request.headers.get("if-none-match") == tag:
+        return Response(status_code=304, headers={"etag": tag})
     row = await asyncio.to_thread(_checked, parts, checked_id)
-    return await _view(parts, await parts.marker.open(row["version_id"]), row["version_id"], checked_id)
+    view = await _view(parts, await parts.marker.open(row["version_id"]), row)
+    headers = {"etag": tag} if tag else {}
+    return Response(view.model_dump_json(by_alias=True), media_type="application/json", headers=headers)
 
 
 @router.get(
@@ -113,12 +122,11 @@ async def ask_step(checked_id: int, given: StepOf, parts: Parts, student_id: Stu
                 Desks.ask_step(connection, row["round_id"], student_id, report.findings[given.index].key, step)
 
     await asyncio.to_thread(keep)
-    return await _view(parts, exercise, row["version_id"], checked_id)
+    return await _view(parts, exercise, row)
 
 
-async def _view(parts: Services, exercise: OpenedExercise, version_id: int, checked_id: int) -> DeskChecked:
+async def _view(parts: Services, exercise: OpenedExercise, row: Row) -> DeskChecked:
     """A text that was checked as it is seen; marked now where nothing is known of it yet."""
-    row = await asyncio.to_thread(_checked, parts, checked_id)
     if row["small"] is None or (row["report"] is None and row["first"] is None):
         report, small = await parts.checking.check(exercise, bytes(row["source"]))
         await asyncio.to_thread(_keep_first, parts, row, report, small)
@@ -140,6 +148,13 @@ def _explain(parts: Services, row: Row) -> None:
     with parts.store.transaction() as connection:
         if Desks.is_wanted(connection, row["version_id"], row["digest"]):
             parts.queue.defer(connection, [(row["version_id"], row["digest"])], DESK_CHECK)
+
+
+def _tag(parts: Services, checked_id: int) -> str:
+    """The tag of a text as it is shown now; nothing where something is to be done about it first."""
+    with parts.store.transaction() as connection:
+        state = Desks.state(connection, checked_id, AGAIN_SECONDS)
+    return f'"{state}"' if state else ""
 
 
 def _checked(parts: Services, checked_id: int) -> Row:

@@ -75,6 +75,15 @@ class Desks:
         return None if row is None else _with_first(with_report(connection, row))
 
     @staticmethod
+    def state(connection: Connection, checked_id: int, patience: float) -> str:
+        """What tells one state of a text that was checked from any other, with all that it is shown with.
+
+        Nothing where there is no such text, where it is not marked yet, or not explained after `patience` seconds.
+        """
+        row = _SQL.state_of_checked(connection, checked_id=checked_id, patience=patience)
+        return "" if row is None else f"{EDITION}-{row['state']}"
+
+    @staticmethod
     def all_checked(connection: Connection, round_id: int, student_id: int) -> list[Row]:
         """What a student checked, the oldest first; `report` and `first` as in `checked`, without the texts."""
         found = _SQL.checked_of(connection, round_id=round_id, student_id=student_id)

@@ -763,7 +763,7 @@ export interface paths {
         };
         /**
          * One Checked
-         * @description A text that was checked, with what was found by now.
+         * @description A text that was checked, with what was found by now. Who has it as it still is, is told so.
          */
         get: operations["one_checked_api_desk_checked__checked_id__get"];
         put?: never;
@@ -8696,6 +8696,13 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["DeskChecked"];
                 };
+            };
+            /** @description It is as it was. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Nobody is signed in. */
             401: {

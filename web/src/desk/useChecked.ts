@@ -5,7 +5,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { DeskChecked } from "../api/client";
 import type { Seat } from "./seat";
 
-const LOOK = 400; // milliseconds between looks at what was found
+const LOOK = 250; // milliseconds between looks at what was found
 
 export interface Checking {
   checked: DeskChecked | null;

@@ -40,6 +40,26 @@ LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, 
 LEFT JOIN unmarked ON unmarked.version_id = version_for(round.id, round.version_id, checked.student_id) AND unmarked.digest = checked.digest
 WHERE checked.id = :checked_id;
 
+-- name: state_of_checked(checked_id, patience)^
+-- One text for all that a text that was checked is shown with: another one as soon as any row of it was written.
+-- Nothing of one that is not marked yet, or not explained though that was asked for long ago.
+SELECT md5(concat_ws('|', round.xmin::text, version_for(round.id, round.version_id, checked.student_id),
+    (SELECT string_agg(concat_ws(':', each.id, each.xmin::text, report.id, report.made_at, unmarked.made_at), ',' ORDER BY each.id)
+     FROM checked AS each
+     LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, checked.student_id) AND report.digest = each.digest
+     LEFT JOIN unmarked ON unmarked.version_id = version_for(round.id, round.version_id, checked.student_id) AND unmarked.digest = each.digest
+     WHERE each.round_id = checked.round_id AND each.student_id = checked.student_id),
+    (SELECT string_agg(guess.xmin::text, ',' ORDER BY guess.scenario, guess.digest) FROM guess
+     WHERE guess.round_id = checked.round_id AND guess.student_id = checked.student_id),
+    (SELECT string_agg(help_step.xmin::text, ',' ORDER BY help_step.id) FROM help_step
+     WHERE help_step.round_id = checked.round_id AND help_step.student_id = checked.student_id)
+)) AS state
+FROM checked
+JOIN round ON round.id = checked.round_id
+LEFT JOIN report ON report.version_id = version_for(round.id, round.version_id, checked.student_id) AND report.digest = checked.digest
+WHERE checked.id = :checked_id AND checked.small IS NOT NULL
+    AND (report.id IS NOT NULL OR checked.made_at > clock_timestamp() - make_interval(secs => :patience));
+
 -- name: checked_of(round_id, student_id)
 -- What a student checked, the oldest first; without the texts.
 SELECT checked.id, checked.number, checked.made_at, checked.digest, report.id AS report_id, report.made_at AS report_made_at, NULL AS report, checked.first,
