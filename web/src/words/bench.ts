@@ -1,6 +1,10 @@
-/** What the Bench says of looking for something. */
+/** What the Bench says. */
 
 export const BENCH = {
+  rounds: "Rounds",
+  noMarking: (why: string) => `Marking is not running just now, since ${why}. It begins again by itself.`,
+  empty: ["Nothing is set yet. ", "Make a class", ", then open a round of an exercise below."],
+  earlier: "earlier round",
   find: "look for",
   findHint: "a title or a class",
   class_: "class",
@@ -8,7 +12,21 @@ export const BENCH = {
   none: (words: string) => `Nothing here has "${words}" in it.`,
   for_: (concepts: readonly string[]) => `for ${concepts.join(", ")}`,
   lastRound: "its last round",
+  exercises: "Exercises",
+  open: "open a round",
+  openOf: (title: string) => `open a round of ${title}`,
+  openIt: "Open",
+  play: "play by hand",
   paper: "on paper",
+  toWorkshop: "to the workshop",
+  toWorkshopOf: (title: string) => `${title} to the workshop`,
+  workshop: "Workshop",
+  fresh: "a new exercise",
+  noDrafts: "Nothing is being made just now.",
+  bring: "bring one in",
+  letGo: "let go to bring it in",
+  bringing: "An exercise to bring in, as a zip or its files",
+  changed: (when: string) => `changed ${when}`,
   fit: "can be set for a class",
   unfit: (why: string) => `not yet fit to be set. ${why}`,
 } as const;
