@@ -16,26 +16,39 @@ from tests.support import BAKEHOUSE, database
 from bench import short
 from hobtrial.cli.demo import load
 from hobtrial.crew import Queue
-from hobtrial.demo import tries
-from hobtrial.store import Classes, Rounds, Store
+from hobtrial.demo import exercises, hand_ins, tries
+from hobtrial.store import Classes, Exercises, Rounds, Store
 
 SCRIPTS = 6 if short() else 120
 GOAL = 10_000
-"""Scripts an hour and machine, of the sample's kind: two thirds of them wrong."""
+"""Scripts an hour and machine, of the sample term: two thirds of them wrong."""
 PATIENCE = 600
 
 
+def term() -> list[tuple[str, bytes]]:
+    """What the sample class handed in over its whole term, as exercise and text, spread evenly over it."""
+    texts = [(name, each.source.encode()) for name in exercises() for each in tries(name)]
+    texts += [(BAKEHOUSE, source) for source in hand_ins(BAKEHOUSE).values()]
+    return [texts[number * len(texts) // SCRIPTS] for number in range(SCRIPTS)]
+
+
 def hand_in(store: Store, queue: Queue, turn: int) -> None:
-    """Texts that nobody handed in yet."""
-    texts = [each.source for each in tries(BAKEHOUSE)]
+    """Texts that nobody handed in yet: each has a comment of its own at its end."""
     with store.transaction() as connection:
         class_id = Classes.named(connection, f"Class {turn}", None)
-        ids = Classes.add_students(connection, class_id, [f"Student {number}" for number in range(SCRIPTS)])
-        round_id = Rounds.open(connection, class_id, 1)
-        for number, student_id in enumerate(ids.values()):
-            source = f"{texts[number % len(texts)]}\n# {turn} {number}\n".encode()
-            Rounds.hand_in(connection, round_id, student_id, "a.py", source)
-        queue.defer(connection, Rounds.unmarked(connection, round_id))
+        ids = list(
+            Classes.add_students(connection, class_id, [f"Student {number}" for number in range(SCRIPTS)]).values()
+        )
+        rounds: dict[str, int] = {}
+        versions = {
+            name: row["version_id"] for name, row in zip(exercises(), Exercises.newest(connection), strict=True)
+        }
+        for number, (name, source) in enumerate(term()):
+            if name not in rounds:
+                rounds[name] = Rounds.open(connection, class_id, versions[name])
+            text = source + f"\n# {turn} {number}\n".encode()
+            Rounds.hand_in(connection, rounds[name], ids[number], "a.py", text)
+        queue.defer(connection, Rounds.all_unmarked(connection))
 
 
 def left(store: Store) -> int:

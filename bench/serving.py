@@ -6,7 +6,6 @@ Server and browsers are processes of their own on one machine.  python -m bench.
 from __future__ import annotations
 
 import asyncio
-import gzip
 import multiprocessing
 import os
 import socket
@@ -18,6 +17,7 @@ import uvicorn
 from tests.support import BAKEHOUSE, database
 
 from bench import short
+from bench.browser import Browser
 from hobtrial.cli.demo import load
 from hobtrial.cli.serving import listen
 from hobtrial.cli.siblings import siblings
@@ -41,33 +41,6 @@ def serve(dsn: str, listener: socket.socket, processes: int) -> None:
     """The server's process, with further ones where there are to be several."""
     with siblings(processes - 1, dsn, Settings(), listener):
         uvicorn.Server(uvicorn.Config(create_app(dsn), log_level="error", access_log=False)).run([listener])
-
-
-class Browser:
-    """One connection that stays open, as a browser keeps it, with what it saw last of each address."""
-
-    def __init__(self, port: int, token: str) -> None:
-        self._port, self._token = port, token
-        self._seen: dict[str, str] = {}
-        self._streams: tuple[asyncio.StreamReader, asyncio.StreamWriter] | None = None
-
-    async def get(self, path: str) -> tuple[int, bytes]:
-        """Asks for an address, and says what it has of it already."""
-        if self._streams is None:
-            self._streams = await asyncio.open_connection("127.0.0.1", self._port)
-        reader, writer = self._streams
-        known = f"if-none-match: {self._seen[path]}\r\n" if path in self._seen else ""
-        writer.write(
-            f"GET {path} HTTP/1.1\r\nhost: 127.0.0.1:{self._port}\r\naccept-encoding: gzip\r\n"
-            f"cookie: hob={self._token}\r\n{known}\r\n".encode()
-        )
-        head = (await reader.readuntil(b"\r\n\r\n")).decode("latin-1")
-        status, *lines = head.strip().split("\r\n")
-        fields = {name.lower(): value.strip() for name, _, value in (line.partition(":") for line in lines)}
-        body = await reader.readexactly(int(fields.get("content-length", "0")))
-        if "etag" in fields:
-            self._seen[path] = fields["etag"]
-        return int(status.split()[1]), gzip.decompress(body) if fields.get("content-encoding") == "gzip" else body
 
 
 async def browse(port: int, tokens: list[str], paths: Iterable[tuple[str, ...]]) -> dict[str, list[float]]:

@@ -10,7 +10,7 @@ from tests.support import ROOT
 
 WITH_A_BROWSER = {"playing"}
 """Run by the browser tests' own process."""
-NO_BENCHES = {"__init__", "plain", "harness", "screenshots"}
+NO_BENCHES = {"__init__", "plain", "harness", "screenshots", "browser"}
 """What benches are made of, and what takes the pictures."""
 
 

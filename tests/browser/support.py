@@ -211,7 +211,10 @@ class Browsed(unittest.TestCase):
         """What axe-core finds wrong on the screen by its rules up to WCAG 2.2, and more than a trifle."""
         self.browser.execute_script(AXE.read_text(encoding="utf-8"))
         found = self.browser.execute_async_script(
-            "axe.run({ rules: { 'target-size': { enabled: true } } }).then(arguments[0])"
+            "const done = arguments[0];"
+            "const fades = document.getAnimations().filter((each) => each.effect.getComputedTiming().endTime < 10000);"
+            "Promise.allSettled(fades.map((each) => each.finished))"  # what fades in has too little contrast meanwhile
+            ".then(() => axe.run({ rules: { 'target-size': { enabled: true } } })).then(done)"
         )
         return [
             (each["id"], [node["html"][:160] for node in each["nodes"]])
