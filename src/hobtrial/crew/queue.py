@@ -289,20 +289,23 @@ async def work(
     app.add_tasks_from(_tasks(), namespace="hob")
     try:
         await asyncio.to_thread(queue.defer_all, marker.store)
-        async with app.open_async():
-            began()
-            await app.run_worker_async(
-                queues=[QUEUE],
-                concurrency=concurrency + 1,  # one more for the taking up of stalled jobs
-                additional_context={
-                    "marker": marker,
-                    "defer_waiting": lambda: queue.defer_waiting(marker.store),
-                    "forget": lambda: _forget(marker.store, retention_months),
-                },
-                fetch_job_polling_interval=POLLING_SECONDS,
-                install_signal_handlers=False,
-                shutdown_graceful_timeout=1,
-                delete_jobs="successful",
-            )
+        await app.open_async()
+        if (this := asyncio.current_task()) and this.cancelling():
+            raise asyncio.CancelledError  # which is lost where it comes just when a connection has opened
+        began()
+        await app.run_worker_async(
+            queues=[QUEUE],
+            concurrency=concurrency + 1,  # one more for the taking up of stalled jobs
+            additional_context={
+                "marker": marker,
+                "defer_waiting": lambda: queue.defer_waiting(marker.store),
+                "forget": lambda: _forget(marker.store, retention_months),
+            },
+            fetch_job_polling_interval=POLLING_SECONDS,
+            install_signal_handlers=False,
+            shutdown_graceful_timeout=1,
+            delete_jobs="successful",
+        )
     finally:
+        await app.close_async()  # also where opening was cut short: what connects then takes no other way to end
         queue.close()

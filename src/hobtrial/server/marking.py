@@ -20,6 +20,9 @@ LONGEST_WAIT: Final = 8.0
 """Seconds before marking is begun again; each wait is twice the one before."""
 LOOK_SECONDS: Final = 2.0
 """How often it is looked whether the database is there."""
+STOP_SECONDS: Final = 4.0
+STOP_TRIES: Final = 3
+"""How long what works is waited for once it was told to stop, and how often it is told."""
 AWAY: Final = "the records cannot be reached"
 STOPPED: Final = "whoever looks after this server has stopped it"
 LONGEST_ERROR: Final = 300
@@ -89,8 +92,7 @@ class Marking:
                     return
             working.result()
         finally:
-            working.cancel()
-            await asyncio.wait({working}, timeout=LONGEST_WAIT)
+            await _end(working)
 
     def _say(self) -> bool:
         """Says what is done here. Whether the owner has stopped it."""
@@ -126,3 +128,12 @@ class Marking:
             return AWAY
         log.error("marking ended", traceback="".join(traceback.format_exception(error)))
         return "of a fault in this program, which the log has"
+
+
+async def _end(task: asyncio.Task[None]) -> None:
+    """Cancels a task until it ends: where it opens connections, a first cancelling can be lost."""
+    for _ in range(STOP_TRIES):
+        task.cancel()
+        if (await asyncio.wait({task}, timeout=STOP_SECONDS))[0]:
+            return
+    log.error("what works did not stop when it was told to")
