@@ -82,7 +82,7 @@ def main() -> None:
         for each in running:
             each.send_signal(signal.SIGTERM)
         for each in running:
-            each.wait(30)
+            each.wait(60)
     print(f"two beside each other do {hourly[1] / hourly[0]:.2f} × what one does")
     queue.close()
     store.close()

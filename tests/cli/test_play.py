@@ -86,7 +86,7 @@ class Play(Folder):
             with urlopen(address[0].replace("/exercises/", "/api/exercises/")) as answer:
                 self.assertEqual(json.load(answer)["script"], "score = 1")
             process.terminate()
-            self.assertEqual(process.wait(20), 0)
+            self.assertEqual(process.wait(60), 0)
 
     def test_live_takes_one_file(self) -> None:
         done = hob("play", EXERCISE, CLASS, "--live")

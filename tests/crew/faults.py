@@ -24,6 +24,7 @@ def killed_after(messages: int) -> Iterator[None]:
         if left == 0:
             worker.process.kill()
             await worker.process.wait()
+            raise process_module.WorkerGoneError(process_module.GONE)  # what it said before may still be in the pipe
         if left is not None:
             to_hear[worker] = left - 1
         return await hear(worker, seconds)

@@ -40,7 +40,7 @@ class AtOnce(unittest.TestCase):
 
         def one(number: int) -> None:
             for turn in range(TURNS):
-                barrier.wait(30)
+                barrier.wait(60)
                 found.append(do(number * TURNS + turn))
 
         threads = [threading.Thread(target=one, args=(number,)) for number in range(AT_ONCE)]
@@ -113,5 +113,5 @@ class CutOff(unittest.TestCase):
                     wire.sendall(head.encode() + body)
             self.assertEqual(room.ask("linden", "GET", f"/api/rounds/{room.round_id}").json()["students"], before)
             server.should_exit = True
-            thread.join(30)
+            thread.join(60)
             self.assertFalse(thread.is_alive())

@@ -122,7 +122,7 @@ class KilledAtRandom(unittest.TestCase):
         for each in self.running.values():
             each.terminate()
         for each in self.running.values():
-            each.wait(30)
+            each.wait(PATIENCE)
 
     def kill(self, what: str, random: Random) -> None:
         """Kills something as a power cut would, and begins it again where nothing else does."""
@@ -148,7 +148,7 @@ class KilledAtRandom(unittest.TestCase):
             self.begin(what)
 
     def client(self) -> httpx2.Client:
-        return httpx2.Client(base_url=self.url, cookies={"hob": self.token}, headers={"origin": self.url}, timeout=10)
+        return httpx2.Client(base_url=self.url, cookies={"hob": self.token}, headers={"origin": self.url}, timeout=30)
 
     def hand_in(self, student: str) -> None:
         """Hands in as the page does: again, until it is told that it was taken."""
