@@ -14,6 +14,7 @@ from .comparing import agrees
 from .finding import CheckRef
 from .one_change import examined, search
 from .slips.order import narrower
+from .slips.slip import Group
 from .subject import Subject
 from .tried import Budget, Tried
 from .why import why
@@ -82,6 +83,7 @@ def _follow(prepared: Prepared, handed_in: Subject, played: list[Played], budget
         subject = subject_of(prepared, base, now) if links else handed_in
         found = [tried for tried in search(prepared, subject, now, budget) if steps or tried.firm]
         found = [tried for tried in found if _may_be_said(tried, budget)]
+        found = _without_handlers(found)
         if not found:
             break
         links.append(Link(base, lines, found[0], tuple(_rivals(found, budget))))
@@ -90,6 +92,16 @@ def _follow(prepared: Prepared, handed_in: Subject, played: list[Played], budget
         assert isinstance(reading, Script)
         base, now = reading, list(found[0].played)
     return Chain(tuple(links), base, played, now, handed_in)
+
+
+def _without_handlers(found: list[Tried]) -> list[Tried]:
+    """Whole handlers of the reference are not said to be missing where a change of the script's own mends as much."""
+    own = [tried for tried in found if tried.firm and not tried.edit.copied]
+    return [
+        tried
+        for tried in found
+        if tried.edit.group != Group.HANDLER or not any(tried.mends <= each.mends for each in own)
+    ]
 
 
 def _may_be_said(tried: Tried, budget: Budget) -> bool:
@@ -133,7 +145,7 @@ def subject_of(prepared: Prepared, script: Script, played: Iterable[Played]) -> 
     broken = [run for run in played if run.broken and not loops(run)]
     traces = traces_of(prepared, script, broken)
     theirs = {run.number: reference_of(prepared, run) for run in broken}
-    about = {run.number: _about(prepared, run) for run in broken}
+    about = {run.number: about_broken(prepared, run) for run in broken}
     parts: dict[int, int] = {}
     partings: dict[int, dict[Observable, int]] = {}
     for run in broken:
@@ -170,7 +182,7 @@ def loops(run: Played) -> bool:
     return run.trace.stopped is not None and run.trace.stopped.kind == "loop"
 
 
-def _about(prepared: Prepared, run: Played) -> frozenset[Observable]:
+def about_broken(prepared: Prepared, run: Played) -> frozenset[Observable]:
     """What the checks of a scenario that do not hold are about."""
     return frozenset(
         what

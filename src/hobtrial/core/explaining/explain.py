@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from typing import Any
 
-from ..judging import HELD, Examination, Played, Prepared, failed_checks, play_all
+from ..judging import HELD, Examination, Played, Prepared, failed_checks, parting, play_all, reference_of
 from ..script import Script, Unreadable, mend
 from ..script.tree import Span, apply, changed_lines, changes_of, first_line, functions, last_line
+from ..trial import Observable
 from .catalogue import moment_in
-from .chain import Chain, Link, chain_of, marks_of
+from .chain import Chain, Link, about_broken, chain_of, marks_of
 from .finding import CheckRef, Confidence, Edit, Finding, Fix, Line, as_handed_in
 from .subject import Subject
 from .tried import Budget, Tried
@@ -78,14 +81,37 @@ def explain(prepared: Prepared, script: Script, played: list[Played]) -> Explana
             whole = tuple(sorted({*last.checks, *refs}))
             findings[-1] = replace(last, checks=whole, marks_lost=last.marks_lost + marks_of(prepared, refs))
             continue
+        if not refs:
+            continue  # it led nowhere
         part *= 1 + len(link.rivals)
         for tried in (link.best, *link.rivals):
             fix = _fix(prepared, script, played, link, tried, first=index == 0)
             found = _finding(prepared, chain, link, tried, fix, first=index == 0)
+            if _comes_later(prepared, chain, link):
+                found = replace(found, confidence="likely")
             findings.append(replace(found, checks=refs, marks_lost=marks_of(prepared, refs) / part))
     findings.extend(unsettled(prepared, played, chain))
     ordered = sorted(findings, key=lambda finding: -finding.marks_lost)
     return Explanation(tuple(ordered), budget.spent)
+
+
+def _comes_later(prepared: Prepared, chain: Chain, link: Link) -> bool:
+    """Whether something that nothing mends went wrong before each thing that a change mends: it may follow from it."""
+    mended: dict[int, set[Observable]] = {}
+    for number, index in link.best.mends:
+        mended.setdefault(number, set()).update(prepared.scenarios[number].checks[index].about)
+    return bool(mended) and all(
+        _first_parting(prepared, chain.played[number], about_broken(prepared, chain.played[number]))
+        < _first_parting(prepared, chain.first[number], about)
+        for number, about in mended.items()
+    )
+
+
+def _first_parting(prepared: Prepared, run: Played, about: Iterable[Observable]) -> float:
+    """The frame in which a run parts from the reference's on something, or none."""
+    theirs = reference_of(prepared, run)
+    found = [parting(what, run.trace, theirs) for what in about if what in run.trace.samples]
+    return min((each.frame for each in found if each is not None), default=math.inf)
 
 
 def _handed_in(script: Script, link: Link) -> bool:

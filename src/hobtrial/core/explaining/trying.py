@@ -20,6 +20,7 @@ from .comparing import apart_on, mended_agree, puts_off, turned
 from .finding import Edit
 from .recorded import UNKNOWN, answer
 from .slips.order import SLIPS
+from .stopping import only_avoids
 from .subject import Subject
 from .tried import Budget, Tried
 from .witness import seen
@@ -97,6 +98,8 @@ def try_edit(
     about = eased | {what for number, index in refs for what in prepared.scenarios[number].checks[index].about}
     firm = not broken and not eased and mended_agree(prepared, about, mends, played, after)
     if not firm and not puts_off(prepared, about, played, after):
+        return None
+    if only_avoids(edit, subject, after, mends):
         return None
     facts = witnessed(edit, {number for number, _ in mends} & set(subject.traces) or set(reached), subject)
     if facts is None:

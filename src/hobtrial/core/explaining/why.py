@@ -15,7 +15,7 @@ from typing import Any, Literal
 from ..events import TIME_EVENTS, Event
 from ..judging import CLOSE, NOT_REACHED, Parting, Verdict, parting
 from ..script import Script
-from ..script.tree import functions, walk
+from ..script.tree import calls, functions, walk
 from ..trial import OUTCOME, Answered, Change, Observable, Trace, same_words
 from ..words import UNSET
 from .finding import Line
@@ -140,6 +140,7 @@ def _of_parting(found: Parting, script: Script, own: Trace, reference: Trace) ->
     event = _event(reference, theirs.cause)
     facts["event"] = "" if event is None else str(event)
     polled = any(came.handlers and came.event.kind in POLLED for came in own.events)
+    polled = polled or (event is not None and event.kind in TIME_EVENTS and bool(calls(script.tree, "wait")))
     if event is None or event.kind in (*POLLED, "start"):
         return Cause("no-change", str(what), (), found.frame, facts, event, what)  # a script may do without this event
     came = [
@@ -155,7 +156,8 @@ def _of_parting(found: Parting, script: Script, own: Trace, reference: Trace) ->
         return Cause("event-missing", str(what), lines, found.frame, {**facts, **gone}, event, what)
     handlers = [(own.events[number].handlers, own.events[number].lines, number) for number in came]
     if not any(names for names, _, _ in handlers):
-        kind = "no-change" if polled else "no-handler"  # a script that looks at every frame needs no handler for it
+        # a script that looks at every frame, or enters the place itself, needs no handler for it
+        kind = "no-change" if polled or event.kind == "entered" else "no-handler"
         return Cause(kind, str(what), (), found.frame, facts, event, what)
     names, began, number = next(entry for entry in handlers if entry[0])
     facts |= {"handler": names[-1], "line": Line(began[-1])}

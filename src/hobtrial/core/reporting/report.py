@@ -18,7 +18,7 @@ from ..judging import Answer
 from ..script.tree import ChangedLine
 from ..words import Outcome
 
-EDITION: Final = 10
+EDITION: Final = 11
 """Of marking and explaining. Raise it when a report of the same script would come out differently."""
 
 Marks = int | float

@@ -6,10 +6,12 @@ Recognised by taking in what lies beyond: it mends.
 from __future__ import annotations
 
 import ast
+import operator
 from collections.abc import Iterator
-from typing import Final
+from typing import Any, Final
 
 from ...script.tree import code_of, names_in, replace_between, replace_node, spans, unparse, walk
+from ...trial import Trace
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
@@ -40,9 +42,33 @@ def edits(subject: Subject) -> Iterator[Edit]:
             if span is not None and names:
                 facts = {
                     "test": met, "right": met.replace(old, sign, 1), "name": names[0], "number": unparse(right),
-                    "line": Line(node.lineno),
+                    "line": Line(node.lineno), "sign": sign,
+                    "bound": right.value if isinstance(right, ast.Constant) else None,
                 }  # fmt: skip
                 yield Edit(ID, spans(span), names[0], facts)
+
+
+def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
+    """That the value went past the number, the way that the sign takes in; nothing where it never did."""
+    facts = edit.facts
+    asked = [test for test in trace.tests if test.line == facts["line"]]
+    number, left = str(facts["number"]), str(facts["test"]).partition("=")[0].rstrip("! ").strip()
+    if facts.get("places") or not asked or left not in dict(asked[0].parts):
+        return {}
+    past = operator.gt if facts["sign"] in (">=", "<") else operator.lt
+    bound = dict(asked[0].parts).get(number, edit.facts["bound"])
+    values = [(test.frame, 2, dict(test.parts).get(left)) for test in asked]
+    for change in trace.changes:
+        if change.name == left:
+            values += [(change.frame, 0, change.old), (change.frame, 1, change.new)]
+    before = False
+    for _, _, value in sorted(values, key=lambda each: each[:2]):
+        if not isinstance(value, (int, float)) or not isinstance(bound, (int, float)):
+            continue
+        if past(value, bound) and before:
+            return {}
+        before = before or not past(value, bound)
+    return None
 
 
 def _places(subject: Subject) -> Iterator[Edit]:
@@ -65,4 +91,4 @@ def _places(subject: Subject) -> Iterator[Edit]:
         yield Edit(ID, changed, name, {**facts, "line": Line(node.lineno), "places": True})
 
 
-SLIP: Final = Slip(ID, Group.OWN, edits)
+SLIP: Final = Slip(ID, Group.OWN, edits, witness=witness)

@@ -9,12 +9,14 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import Span, blank, column, spans, unparse
+from ...script.tree import Span, blank, called_by, column, spans, unparse, walk
 from ..finding import Edit, Line
 from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "handled-twice"
+DEEDS: Final = ("tell", "print", "sound", "send", "win", "lose", "enter", "question", "offer", "add", "remove")
+"""Calls that do something in the game, each time that they run."""
 
 
 def edits(subject: Subject) -> Iterator[Edit]:
@@ -29,7 +31,7 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 "function": function.name,
                 "line": Line(function.lineno),
             }
-            if len(subject.functions) > 1:
+            if _done_elsewhere(subject, function):
                 whole = Span(decorator.lineno, 0, len(script.lines[decorator.lineno - 1]), "")
                 yield Edit(ID, (whole,), facts["event"], facts)
             for event in decorator.args if len(decorator.args) > 1 else ():
@@ -56,6 +58,27 @@ def edits(subject: Subject) -> Iterator[Edit]:
             }
             extra = 0 if doubled and index == last[text] else 1  # the second one is the one too many
             yield Edit(ID, blank(script, stmt.node, stmt.block), text, facts, extra=extra)
+
+
+def _done_elsewhere(subject: Subject, function: ast.FunctionDef) -> bool:
+    """Whether another handler does something that this one does too: only then it can count twice."""
+    others = [other for other, _ in subject.handlers() if other is not function]
+    return any(_does(subject, function) & _does(subject, other) for other in others)
+
+
+def _does(subject: Subject, function: ast.FunctionDef) -> set[str]:
+    """What a handler does, with the functions that it calls: what it stores beyond itself, tells, sounds and sends."""
+    found: set[str] = set()
+    for each in (function, *called_by(function, {each.name: each for each in subject.functions})):
+        for node in walk(each):
+            match node:
+                case ast.Name(id=name, ctx=ast.Store()) if name in subject.script.globals:
+                    found.add(name)
+                case ast.Attribute(ctx=ast.Store()):
+                    found.add(unparse(node))
+                case ast.Call(func=ast.Name(id=name) | ast.Attribute(attr=name)) if name in DEEDS:
+                    found.add(f"{name}({', '.join(unparse(each) for each in node.args)})")
+    return found
 
 
 def again(event: ast.expr, events: list[ast.expr]) -> bool:

@@ -9,7 +9,19 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import Span, Statement, before, body_start, guards_of, indent, negated, targets, unparse, wrapped
+from ...script.tree import (
+    Span,
+    Statement,
+    before,
+    body_start,
+    guards_of,
+    indent,
+    negated,
+    targets,
+    unparse,
+    walk,
+    wrapped,
+)
 from ..finding import Edit, Line
 from ..recognition import Seen, asks_about, changed_facts, unguarded
 from ..subject import Subject
@@ -27,10 +39,17 @@ def edits(subject: Subject) -> Iterator[Edit]:
         own = guards_of(stmt)
         for name in targets(stmt.node):
             for test in subject.conditions.get(name, ()):
-                if test not in own and subject.known(test):
+                if test not in own and subject.known(test) and not _asked_about(test, own):
                     facts = {"what": unparse(stmt.node), "test": test, "line": Line(stmt.node.lineno)}
                     for spans in (*guarded(subject, stmt, test), *_with_else(subject, stmt, test)):
                         yield Edit(ID, spans, name, facts, shows_reference=True)
+
+
+def _asked_about(test: str, own: list[str]) -> bool:
+    """Whether the script's tests before a line are about all that a test asks: then they ask it otherwise."""
+    named = {node.id for node in walk(ast.parse(test)) if isinstance(node, ast.Name)}
+    there = {node.id for each in own for node in walk(ast.parse(each)) if isinstance(node, ast.Name)}
+    return bool(named) and named <= there
 
 
 def _with_else(subject: Subject, stmt: Statement, test: str) -> Iterator[tuple[Span, ...]]:

@@ -10,7 +10,17 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ...script import Script
-from ...script.tree import bound_names, declared, declared_global, functions, own_locals, spans, to_global, walk
+from ...script.tree import (
+    bound_names,
+    declared,
+    declared_global,
+    functions,
+    own_locals,
+    spans,
+    targets,
+    to_global,
+    walk,
+)
 from ..finding import Edit, Line
 from ..recognition import Seen
 from ..subject import Subject
@@ -64,6 +74,9 @@ def recognise(seen: Seen) -> dict[str, Any] | None:
         there = [each for each in functions(seen.script.tree) if seen.named in own_locals(each)]
         if len(there) != 1 or seen.named in {argument.arg for argument in there[0].args.args}:
             return None
+        stores = [node for node in walk(there[0]) if isinstance(node, (ast.Assign, ast.AugAssign))]
+        if not any(seen.named in targets(node) for node in stores):
+            return None  # what a loop goes through is of use in there alone
         return {"name": seen.named, "function": there[0].name, "line": Line(_store(there[0], seen.named))}
     if seen.exception != "UnboundLocalError" or seen.named not in seen.script.globals:
         return None

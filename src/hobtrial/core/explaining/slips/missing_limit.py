@@ -10,11 +10,13 @@ from collections.abc import Iterator
 from typing import Any, Final
 
 from ...script.tree import Statement, targets, unparse, walk
+from ...trial import Trace
 from ..finding import Edit, Line
 from ..recognition import Seen, asks_about, changed_facts, unguarded
+from ..recorded import UNKNOWN, answer
 from ..subject import Subject
 from .missing_condition import guarded
-from .slip import Group, Slip
+from .slip import Facts, Group, Slip
 
 ID: Final = "missing-limit"
 
@@ -52,6 +54,19 @@ def _plain(subject: Subject, test: str) -> bool:
     return False
 
 
+def witness(edit: Edit, trace: Trace) -> Facts | None:
+    """The change that went beyond the limit; nothing where none did."""
+    name, test = str(edit.facts["name"]).split(".")[-1], ast.parse(edit.facts["limit"], mode="eval").body
+    changes = [each for each in trace.changes if each.line == edit.facts["line"] and each.name.split(".")[-1] == name]
+    for change in changes:
+        given = answer(test, {edit.facts["name"]: change.old})
+        if given is UNKNOWN:
+            return {}
+        if not given:
+            return {"frame": change.frame, "old": change.old, "new": change.new, "changed": change.name}
+    return None
+
+
 def _speaks_of(test: str, name: str) -> bool:
     return name in {unparse(node) for node in walk(ast.parse(test)) if isinstance(node, (ast.Name, ast.Attribute))}
 
@@ -64,4 +79,4 @@ def recognise(seen: Seen) -> dict[str, Any] | None:
     return {**changed_facts(seen, found[1]), "limit": found[1]}
 
 
-SLIP: Final = Slip(ID, Group.PARTS, edits, recognise=recognise)
+SLIP: Final = Slip(ID, Group.PARTS, edits, witness=witness, recognise=recognise)

@@ -123,7 +123,8 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
 def recognise(seen: Seen) -> dict[str, Any] | None:
     """The script stopped at a name that is nearly one of its own or one that is asked for."""
     known = [*(each.name for each in seen.prepared.exercise.settings.variable), *sorted(seen.script.globals)]
-    alike = [name for name in known if seen.exception == "NameError" and seen.named and near(seen.named, name)]
+    unset = seen.exception == "NameError" and seen.named and seen.named not in seen.script.globals
+    alike = [name for name in known if unset and near(seen.named, name)]
     return {"odd": seen.named, "right": alike[0]} if alike else None
 
 

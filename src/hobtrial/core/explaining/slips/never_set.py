@@ -57,11 +57,14 @@ def _first_use(tree: ast.AST, name: str) -> int:
 
 
 def recognise(seen: Seen) -> dict[str, Any] | None:
-    """A variable never had a value, or the script stopped at one that it sets elsewhere."""
+    """A variable never had a value, or the script stopped at one that has none; what is called is no variable."""
     if seen.exception == "NameError":
-        asked = [each.name for each in seen.prepared.exercise.settings.variable]
-        known = seen.named in seen.script.globals or seen.named in asked
-        return {"name": seen.named, "value": ""} if seen.named and known else None
+        called = {node.func.id for node in walk(seen.script.tree)
+                  if isinstance(node, ast.Call) and isinstance(node.func, ast.Name)}  # fmt: skip
+        if not seen.named or seen.named in called:
+            return None
+        later = {"later": True} if seen.named in seen.script.globals else {}
+        return {"name": seen.named, "value": "", **later}
     lines = [
         node.lineno for node in walk(seen.script.tree) if isinstance(node, ast.Name) and node.id == seen.cause.what
     ]

@@ -19,7 +19,7 @@ from ..texts import other_texts
 from .slip import Group, Slip
 
 ID: Final = "no-feedback"
-TELLS: Final = frozenset(("tell", "print", "sound", "board", "send"))
+TELLS: Final = frozenset(("tell", "print", "sound", "board", "send", "question", "offer"))
 MOST_PLACES: Final = 12
 """Places at which one line is tried."""
 

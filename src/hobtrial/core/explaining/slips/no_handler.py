@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
-from ...script.tree import Span, functions, handlers, last_line, unparse, walk
+from ...script.tree import Span, called_by, calls, functions, handlers, last_line, unparse, walk
 from ..finding import Edit, Line
 from ..recognition import Seen
 from ..saying import happened, happened_in
@@ -26,9 +26,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
     theirs = {each.name: each for each in functions(subject.reference.tree)}
     for function, event in handlers(list(theirs.values())):
         text = unparse(event)
-        if _alike(text) in waited or text in ("frame", "start"):
+        if _alike(text) in waited or text in ("frame", "start") or _by_itself(event, subject):
             continue  # a script may do without those
-        needed = [theirs[name] for name in _called(function, theirs) if name not in subject.function_names]
+        needed = [each for each in called_by(function, theirs) if each.name not in subject.function_names]
         copied = [subject.here(unparse(each)) for each in (*needed, function)]
         if any(not subject.known_in(each) for each in (*needed, function)):
             continue
@@ -39,24 +39,34 @@ def edits(subject: Subject) -> Iterator[Edit]:
         yield Edit(ID, (Span(last_line(last), end, end, added),), text, facts, everywhere=True, shows_reference=True)
 
 
+def _by_itself(event: ast.expr, subject: Subject) -> bool:
+    """Whether a script has another way to the moment: it enters the place itself, or it waits or counts frames."""
+    tree = subject.script.tree
+    match event:
+        case ast.Call(func=ast.Name(id="every" | "after")):
+            counts = {
+                each.target.id
+                for function, by in subject.handlers()
+                if unparse(by) == "frame"
+                for each in walk(function)
+                if isinstance(each, ast.AugAssign) and isinstance(each.target, ast.Name)
+            }
+            return bool(calls(tree, "wait") or counts - set(subject.asked))
+        case ast.Call(func=ast.Name(id="entered"), args=[ast.Constant(value=place)]):
+            return any(
+                isinstance(each, ast.Constant) and each.value == place
+                for call in calls(tree, "enter")
+                for each in call.args
+            )
+    return False
+
+
 def _alike(event: str) -> str:
     """An event as text, the pieces of a pair in one order."""
     head, _, rest = event.partition("(")
     if head in ("meets", "overlaps", "parts"):
         return f"pair({', '.join(sorted(rest.rstrip(')').split(', ')))})"
     return event
-
-
-def _called(function: ast.FunctionDef, theirs: dict[str, ast.FunctionDef]) -> list[str]:
-    """The helper functions that a handler of the reference calls, one through another."""
-    found: list[str] = []
-    waiting = [function]
-    while waiting:
-        for node in walk(waiting.pop()):
-            if isinstance(node, ast.Name) and node.id in theirs and node.id not in found:
-                found.append(node.id)
-                waiting.append(theirs[node.id])
-    return found
 
 
 def recognise(seen: Seen) -> dict[str, Any] | None:

@@ -11,6 +11,7 @@ from typing import Any, Final
 
 from ...script.tree import code_of, imported_names, replace_node, spans, unparse, walk
 from ..finding import Edit, Line
+from ..near import near
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -34,6 +35,7 @@ def _single(subject: Subject) -> Iterator[Edit]:
         return
     inside = {id(inner) for node in script.tree.body if isinstance(node, ast.ClassDef) for inner in walk(node)}
     read = {id(node.value) for node in walk(script.tree) if isinstance(node, ast.Attribute)}
+    used = {unparse(node) for node in walk(script.tree) if isinstance(node, ast.Attribute)}
     for node in walk(script.tree):
         if id(node) in inside:
             continue
@@ -44,7 +46,8 @@ def _single(subject: Subject) -> Iterator[Edit]:
                     if id(node) not in read:
                         yield _edit(subject, node, f"{unparse(node)}.value")
                 else:
-                    for member in members:
+                    # one that stands elsewhere is not meant here too, unless it is nearly the same
+                    for member in (each for each in members if near(attr, each) or f"{name}.{each}" not in used):
                         yield _edit(subject, node, f"{name}.{member}")
             case ast.Attribute(value=inner, attr="value" | "name"):
                 yield _edit(subject, node, unparse(inner))

@@ -68,6 +68,12 @@ NARROWER: Final[tuple[tuple[str, str], ...]] = (
 )
 """Where both explain the same checks, the first of each pair stands alone; so does what stands before the first."""
 
+RIVALS: Final = frozenset(
+    (("boundary", "wrong-amount"), ("exact-only", "wrong-amount"), ("flipped", "wrong-amount"),
+     ("wrong-amount", "wrong-variable"), ("wrong-start", "wrong-variable"))
+)  # fmt: skip
+"""Pairs where both can be meant, if they change different lines or how a value is asked for, as `==` does."""
+
 TRIED: Final = (
     "misspelt-name missing-global no-call no-effect assign-for-compare event-as-question name-twice "
     "not-registered text-and-number not-a-member unheard-message starter-left-in always-true gone-piece "
@@ -145,6 +151,10 @@ def edits(subject: Subject, group: Group) -> Iterator[Edit]:
 
 def narrower(a: Edit, b: Edit) -> bool:
     """Whether the first edit's slip leaves no room for the second's, where both explain the same."""
+    elsewhere = {span.line for span in a.spans} != {span.line for span in b.spans}
+    both = elsewhere or (a.slip == "exact-only" and "sign" in a.facts) or " != " in str(a.facts.get("right"))
+    if (a.slip, b.slip) in RIVALS and both:
+        return False
     return a.group < b.group or (a.group == b.group and (a.slip, b.slip) in _BEFORE)
 
 

@@ -28,6 +28,7 @@ from ...script.tree import (
     walk,
 )
 from ..finding import Edit, Line
+from ..stopping import stopped_unset
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -46,8 +47,9 @@ def edits(subject: Subject) -> Iterator[Edit]:
     yield from _pauses(subject)
     yield from _never_reached(subject)
     yield from _exchanged(subject)
+    unset = stopped_unset(subject)  # then it is not an old value that is shown
     for stmt, other, moved in moves(subject):
-        if not shows_only(subject, stmt, other):
+        if unset or not shows_only(subject, stmt, other):
             later = other.lineno > stmt.node.lineno
             facts: dict[str, Any] = {
                 "moved": Line(stmt.node.lineno),

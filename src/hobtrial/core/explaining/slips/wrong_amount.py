@@ -6,11 +6,13 @@ Recognised by the number that the reference has in the same part: it mends.
 from __future__ import annotations
 
 import ast
+import re
 from collections.abc import Callable, Iterator
 from typing import Any, Final
 
-from ...script.tree import code_of, replace_node, spans, unparse, walk
+from ...script.tree import calls, code_of, replace_node, spans, unparse, walk
 from ..finding import Edit, Line
+from ..saying import times
 from ..subject import PROPERTIES, Subject
 from .slip import Group, Slip
 
@@ -24,14 +26,28 @@ def edits(subject: Subject) -> Iterator[Edit]:
     for key, node in numbers(subject.reference.tree):
         theirs.setdefault(subject.here(key), []).append(unparse(node))
         theirs.setdefault(key.split(" ")[0], []).append(unparse(node))
+        if key.startswith("equal"):
+            theirs.setdefault(subject.here(key.replace("equal", "test", 1)), []).append(unparse(node))
+            theirs.setdefault("test", []).append(unparse(node))
     changes = [text for key, found in theirs.items() if key.startswith("change ") for text in found]
+    pauses = [text for event in subject.reference_events for text in re.findall(r"(?:every|after)\(([\d.]+)\)", event)]
+    shown = _only_shown(subject)
     yield from _rounds(subject)
     yield from _shifted(subject)
     for key, node in [*numbers(subject.script.tree), *_given(subject)]:
         met = unparse(node)
         wanted = theirs.get(key) or theirs.get(key.split(" ")[0], []) or (changes if key.startswith("given") else [])
         if key.startswith("call"):
-            wanted = theirs.get(key, [])  # a number for one thing to do says nothing of another
+            # a number for one thing to do says nothing of another
+            wanted = theirs.get(key) or (pauses if key == "call0 wait" else [])
+        if key.startswith("equal"):
+            asked_of = key.replace("equal", "test", 1)
+            wanted = theirs.get(asked_of) or theirs.get("test") or []
+        if key.startswith("from"):
+            wanted = [*theirs.get(key, ()), *theirs.get("from", ()), *theirs.get("become", ())]
+        if key.startswith("part"):
+            name = key.split(" ", 1)[1]
+            wanted = [*theirs.get(key, ()), *theirs.get(f"change {name}", ()), *theirs.get("part", ()), *changes]
         if key.startswith("become"):
             wanted = [
                 text for other, found in theirs.items() if other.startswith(("become", "change")) for text in found
@@ -47,11 +63,25 @@ def edits(subject: Subject) -> Iterator[Edit]:
                 }
                 asked = key.startswith("become") and met in (theirs.get(key) or ())
                 span = replace_node(subject.script, node, right)
-                yield Edit(ID, spans(span), facts["name"], facts, extra=int(asked))
+                extra = int(asked or (key.startswith("become") and facts["name"] in shown))
+                yield Edit(ID, spans(span), facts["name"], facts, extra=extra)
+
+
+def _only_shown(subject: Subject) -> set[str]:
+    """Variables that the exercise does not ask for and that are read to be shown alone: another may be meant there."""
+    told = {
+        id(node)
+        for call in calls(subject.script.tree, "board", "tell", "print")
+        for node in walk(call)
+        if isinstance(node, ast.Name)
+    }
+    read = [node for node in walk(subject.script.tree) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load)]
+    return {node.id for node in read} - {node.id for node in read if id(node) not in told} - set(subject.asked)
 
 
 def numbers(tree: ast.AST) -> Iterator[Numbered]:
     """The numbers of a script, each with its part: `change score`, `test score`, `set hob.x`, `call go`."""
+    direct: set[int] = set()
     for node in walk(tree):
         match node:
             case ast.AugAssign(target=target, value=value) if _number(value):
@@ -66,16 +96,24 @@ def numbers(tree: ast.AST) -> Iterator[Numbered]:
                 yield from (("become ", value) for value in values if _number(value))
             case ast.Assign(targets=[target], value=ast.BinOp(left=left, right=right)) if _number(right):
                 if unparse(left) == unparse(target):
+                    direct.add(id(right))
                     yield f"change {unparse(target)}", right
+            case ast.BinOp(left=left, op=ast.Add() | ast.Sub(), right=right) if (
+                _number(right) and id(right) not in direct
+            ):
+                yield f"part {unparse(left)}", right
+            case ast.BinOp(left=left, op=ast.Add() | ast.Sub(), right=right) if _number(left):
+                yield f"from {unparse(right)}", left
             case ast.Assign(targets=[ast.Attribute(attr=attr) as target], value=value) if (
                 _number(value) and attr in PROPERTIES
             ):
                 yield f"set {unparse(target)}", value
-            case ast.Compare(left=left, comparators=[right]):
+            case ast.Compare(left=left, ops=[op], comparators=[right]):
+                kind = "equal" if isinstance(op, (ast.Eq, ast.NotEq)) else "test"
                 if _number(right):
-                    yield f"test {unparse(left)}", right
+                    yield f"{kind} {unparse(left)}", right
                 elif _number(left):
-                    yield f"test {unparse(right)}", left
+                    yield f"{kind} {unparse(right)}", left
             case ast.Call(func=ast.Attribute() | ast.Name(id="wait") as func, args=args):
                 name = func.attr if isinstance(func, ast.Attribute) else "wait"
                 for index, argument in enumerate(args):
@@ -96,6 +134,7 @@ def _rounds(subject: Subject) -> Iterator[Edit]:
                     if wanted != often and wanted > 0:
                         facts: dict[str, Any] = {"met": often, "right": wanted, "name": "a loop", "rounds": True}
                         facts |= {"text": unparse(node), "line": Line(node.lineno)}
+                        facts |= {"goes": times(often), "should": times(wanted)}
                         span = replace_node(subject.script, end, str(first + wanted))
                         extra = 0 if wanted in subject.numbers else 1
                         yield Edit(ID, spans(span), "a loop", facts, extra=extra)

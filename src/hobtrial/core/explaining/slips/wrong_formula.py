@@ -50,6 +50,8 @@ def broad(subject: Subject) -> Iterator[Edit]:
     for name, node in formulas(script.tree):
         for other, formula in theirs:
             right = subject.here(unparse(formula))
+            if isinstance(node, ast.Name):
+                continue  # no sum, but another variable
             if (other == name or subject.here(other) == name) and right != unparse(node) and subject.known(right):
                 yield _edit(subject, node, right, shows_reference=True)
 

@@ -14,6 +14,7 @@ from typing import Final
 from ...script.tree import (
     Span,
     apply,
+    bound_names,
     column,
     indent,
     is_handler,
@@ -27,6 +28,7 @@ from ...script.tree import (
 )
 from ..finding import Edit, Line
 from ..near import near
+from ..stopping import stopped_at
 from ..subject import Subject
 from .slip import Group, Slip
 
@@ -61,14 +63,16 @@ def _all(subject: Subject) -> Iterator[Edit]:
         if isinstance(target, ast.Name)
     }
     """What is stored in a name: the name itself in its place would store nothing."""
+    stops = stopped_at(subject)
     told = {id(inner) for node in walk(tree) if _shown(node) for inner in walk(node)}
     for function in [*subject.functions, None] if script.straight else subject.functions:
         scope: ast.AST = function or tree
         here = plain if function is None else list(dict.fromkeys([*plain, *sorted(own_locals(function))]))
-        names = [node for node in walk(scope) if isinstance(node, ast.Name) and node.id in here]
+        unset = _unset(subject, function)
+        names = [node for node in walk(scope) if isinstance(node, ast.Name) and (node.id in here or node.id in unset)]
         for node in names:
             for right in here:
-                fits = id(node) in told or _alike(subject, node.id, right)
+                fits = id(node) in told or node.lineno in stops or _alike(subject, node.id, right)
                 if isinstance(node.ctx, ast.Store) and node.id in plain and right not in plain:
                     continue  # nobody would see what is stored there
                 if right != node.id and (id(node), right) not in themselves and fits:
@@ -80,6 +84,7 @@ def _all(subject: Subject) -> Iterator[Edit]:
                 lost = met in plain and right not in plain and any(isinstance(n.ctx, ast.Store) for n in several)
                 if right != met and not lost and _alike(subject, met, right):
                     yield _edit(subject, function, several, right)
+    yield from _shown_at_the_top(subject, plain)
     for function in subject.functions:
         yield from _pieces(subject, function)
         yield from _parameters(subject, function)
@@ -95,6 +100,29 @@ def _all(subject: Subject) -> Iterator[Edit]:
             text = unparse(each)
             other = text.removesuffix(each.attr) + AXES[each.attr]
             yield Edit(ID, (span,), text, {"met": text, "right": other, "line": Line(each.lineno)})
+
+
+def _unset(subject: Subject, function: ast.FunctionDef | None) -> set[str]:
+    """Names that a function reads and that nothing gives a value there: those of another function, and words."""
+    if function is None:
+        return set()
+    read = {node.id for node in walk(function) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load)}
+    bound = (
+        own_locals(function)
+        | bound_names(function)
+        | {each.arg for each in walk(function) if isinstance(each, ast.arg)}
+    )
+    known = subject.script.globals | subject.given | subject.function_names | set(subject.facts)
+    return read - bound - known
+
+
+def _shown_at_the_top(subject: Subject, plain: list[str]) -> Iterator[Edit]:
+    """What a line of no function shows when the game begins: each other variable."""
+    for stmt in subject.statements if not subject.script.straight else ():
+        if stmt.function is None and isinstance(stmt.node, ast.Expr) and _shown(stmt.node.value):
+            for node in walk(stmt.node):
+                if isinstance(node, ast.Name) and node.id not in subject.given:
+                    yield from (_edit(subject, None, [node], right) for right in plain if right != node.id)
 
 
 def _shown(node: ast.AST) -> bool:

@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from .entry import Entry
+from .entry import Entry, Variant
 
 ENDS: Final[dict[str, Entry]] = {
     "stale-display": Entry(
@@ -11,6 +11,15 @@ ENDS: Final[dict[str, Entry]] = {
         nudge="When the value changes, who tells the scoreboard?",
         pointer="Line {line} runs at the wrong moment. The scoreboard is shown the old value, not the new one.",
         note="The scoreboard does not follow a variable. It must be told after each change.",
+        variants={
+            "told": Variant(
+                title="The old value is shown",
+                nudge="Which value does this line tell: the old one or the new one?",
+                pointer="Line {line} runs at the wrong moment. It tells the old value, not the new one.",
+                note="A text is made when its line runs. What changes later does not change it.",
+            ),
+            "untold": Variant(pointer="Line {line} changes a value. The scoreboard is not told right after it."),
+        },
     ),
     "win-not-told": Entry(
         title="The script knows the end, and the player does not",

@@ -11,6 +11,9 @@ VARIABLES: Final[dict[str, Entry]] = {
         nudge="Where does `{name}` get its first value, and has that line run by then?",
         pointer="Line {line} uses `{name}`. Nothing gives it a value when the game begins.",
         note="A variable needs a first value before it can be used. The top of the script is the place for it.",
+        variants={
+            "later": Variant(pointer="Line {line} uses `{name}`. In this run it had no value by then."),
+        },
     ),
     "wrong-start": Entry(
         title="`{name}` begins with {start}",
@@ -122,10 +125,10 @@ VARIABLES: Final[dict[str, Entry]] = {
         note="Look in the brief for each number. Say aloud what the line should do with it.",
         variants={
             "rounds": Variant(
-                title="A loop goes round {met} times where {right} are meant",
+                title="A loop goes round {goes} and should {should}",
                 for_class="A loop goes round once too often or too seldom",
                 nudge="How many times does the loop go round? Count the first and the last one.",
-                pointer="Line {line} goes round {met} times. It should go round {right} times.",
+                pointer="Line {line} goes round {goes}. It should go round {should}.",
                 note="`range(1, 5)` gives 1, 2, 3 and 4: the second number is not reached any more.",
             ),
             "row": Variant(

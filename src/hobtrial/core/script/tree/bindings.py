@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import ast
 import functools
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 
 from .nodes import children, walk
 
@@ -107,6 +107,18 @@ def declared_global(function: ast.AST) -> frozenset[str]:
 def functions(tree: ast.AST) -> list[ast.FunctionDef]:
     """The functions of a script, in file order."""
     return [node for node in walk(tree) if isinstance(node, ast.FunctionDef)]
+
+
+def called_by(function: ast.FunctionDef, named: Mapping[str, ast.FunctionDef]) -> list[ast.FunctionDef]:
+    """The functions among some, by name, that a function speaks of, one through another."""
+    found: list[ast.FunctionDef] = []
+    waiting = [function]
+    while waiting:
+        for node in walk(waiting.pop()):
+            if isinstance(node, ast.Name) and node.id in named and named[node.id] not in found:
+                found.append(named[node.id])
+                waiting.append(named[node.id])
+    return found
 
 
 def global_names(tree: ast.Module) -> frozenset[str]:
