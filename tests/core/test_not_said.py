@@ -223,6 +223,12 @@ class OtherWays(unittest.TestCase):
                     (finding["confidence"], finding["slip"], finding["lines"]), ("shown", "wrong-amount", [13])
                 )
 
+    def test_a_number_in_a_limit_is_another_number(self) -> None:
+        limited = ("    if hits < 3:\n        hits += 1\n    lives = 3 - hits\n", "    lives = max(1, lives - 1)\n")
+        (finding,) = found("three-lives", LIVES, limited)
+        self.assertEqual((finding["confidence"], finding["slip"], finding["lines"]), ("shown", "wrong-amount", [11]))
+        self.assertEqual(finding["pointer"], "Line 11 has the number 1. The number asked for is 0.")
+
     def test_one_number_alone_is_not_passed_by_a_value_that_stays_on_one_side(self) -> None:
         slips = told("three-lives", LIVES, ("if lives == 0:", "if lives == -1:"))
         self.assertEqual(slips, [("shown", "wrong-amount", [15])])

@@ -43,6 +43,8 @@ def edits(subject: Subject) -> Iterator[Edit]:
         if key.startswith("equal"):
             asked_of = key.replace("equal", "test", 1)
             wanted = theirs.get(asked_of) or theirs.get("test") or []
+        if key.startswith("limit"):
+            wanted = [*theirs.get("limit", ()), *theirs.get("test", ()), *theirs.get("become", ())]
         if key.startswith("from"):
             wanted = [*theirs.get(key, ()), *theirs.get("from", ()), *theirs.get("become", ())]
         if key.startswith("part"):
@@ -98,12 +100,16 @@ def numbers(tree: ast.AST) -> Iterator[Numbered]:
                 if unparse(left) == unparse(target):
                     direct.add(id(right))
                     yield f"change {unparse(target)}", right
-            case ast.BinOp(left=left, op=ast.Add() | ast.Sub(), right=right) if (
-                _number(right) and id(right) not in direct
-            ):
+            case ast.BinOp(left=left, right=right) if _number(right) and id(right) not in direct:
                 yield f"part {unparse(left)}", right
-            case ast.BinOp(left=left, op=ast.Add() | ast.Sub(), right=right) if _number(left):
+            case ast.BinOp(left=left, right=right) if _number(left):
                 yield f"from {unparse(right)}", left
+            case ast.Call(func=ast.Name(id="min" | "max"), args=[_, _] as args):
+                yield from (("limit ", each) for each in args if _number(each))
+            case ast.Match(subject=subject, cases=cases):
+                for case in cases:
+                    if isinstance(case.pattern, ast.MatchValue) and _number(case.pattern.value):
+                        yield f"equal {unparse(subject)}", case.pattern.value
             case ast.Assign(targets=[ast.Attribute(attr=attr) as target], value=value) if (
                 _number(value) and attr in PROPERTIES
             ):
