@@ -169,6 +169,15 @@ class StoppedAtAName(unittest.TestCase):
         self.assertIn(("never-set", [29]), slips)
         self.assertNotIn("handled-twice", dict(slips))
 
+    def test_what_is_not_imported_is_no_variable(self) -> None:
+        (finding,) = found("draught-heat", CELLAR, ("import random\n", ""))
+        self.assertEqual((finding["slip"], finding["confidence"]), ("unsettled", "open"))
+        self.assertIn("Line 17 uses `random`, and nothing has that name.", finding["pointer"])
+
+    def test_a_text_without_quotes_is_no_variable(self) -> None:
+        slips = [slip for _, slip, _ in told("draught-heat", CELLAR, ('enter("cellar")', "enter(cellar)"))]
+        self.assertNotIn("never-set", slips)
+
     def test_a_name_of_another_function_is_another_variable(self) -> None:
         (finding,) = found("set-or-change", DOUGH, ("height += by", "height = i + by"))
         self.assertEqual((finding["confidence"], finding["slip"], finding["lines"]), ("shown", "wrong-variable", [7]))

@@ -9,7 +9,7 @@ from .stand_in import StandIn
 from .stand_ins import stand_ins
 from .texts import str_of, text_of
 from .used import words_used
-from .vocabulary import METHODS
+from .vocabulary import METHODS, MODULES
 from .woven import SCRIPT_FILE, Woven, weave
 
 __all__ = [
@@ -17,6 +17,7 @@ __all__ = [
     "DEFAULT_LIMITS",
     "DIRECT",
     "METHODS",
+    "MODULES",
     "SCRIPT_FILE",
     "Guards",
     "Halt",

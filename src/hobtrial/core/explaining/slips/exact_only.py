@@ -56,14 +56,16 @@ def witness(edit: Edit, trace: Trace) -> dict[str, Any] | None:
     if facts.get("places") or not asked or left not in dict(asked[0].parts):
         return {}
     past = operator.gt if facts["sign"] in (">=", "<") else operator.lt
-    bound = dict(asked[0].parts).get(number, edit.facts["bound"])
+    bound = dict(asked[0].parts).get(number, facts["bound"])
+    if not isinstance(bound, (int, float)):
+        return {}
     values = [(test.frame, 2, dict(test.parts).get(left)) for test in asked]
     for change in trace.changes:
         if change.name == left:
             values += [(change.frame, 0, change.old), (change.frame, 1, change.new)]
     before = False
     for _, _, value in sorted(values, key=lambda each: each[:2]):
-        if not isinstance(value, (int, float)) or not isinstance(bound, (int, float)):
+        if not isinstance(value, (int, float)):
             continue
         if past(value, bound) and before:
             return {}

@@ -15,7 +15,7 @@ from ..subject import Subject
 from .slip import Group, Slip
 
 ID: Final = "handled-twice"
-DEEDS: Final = ("tell", "print", "sound", "send", "win", "lose", "enter", "question", "offer", "add", "remove")
+DEEDS: Final = ("tell", "print", "sound", "send", "win", "lose", "enter", "question", "offer")
 """Calls that do something in the game, each time that they run."""
 
 

@@ -9,6 +9,7 @@ import ast
 from collections.abc import Iterator
 from typing import Any, Final
 
+from ...script import MODULES
 from ...script.tree import before, unparse, walk
 from ..finding import Edit, Line
 from ..recognition import Seen
@@ -61,7 +62,7 @@ def recognise(seen: Seen) -> dict[str, Any] | None:
     if seen.exception == "NameError":
         called = {node.func.id for node in walk(seen.script.tree)
                   if isinstance(node, ast.Call) and isinstance(node.func, ast.Name)}  # fmt: skip
-        if not seen.named or seen.named in called:
+        if not seen.named or seen.named in called or _is_meant_otherwise(seen):
             return None
         later = {"later": True} if seen.named in seen.script.globals else {}
         return {"name": seen.named, "value": "", **later}
@@ -71,6 +72,18 @@ def recognise(seen: Seen) -> dict[str, Any] | None:
     if seen.cause.kind != "never-set" or not lines:
         return None
     return {"name": seen.cause.what, "value": "", "line": Line(min(lines))}
+
+
+def _is_meant_otherwise(seen: Seen) -> bool:
+    """Whether a name is no variable: something that can be imported, or a word that the exercise asks for as a text."""
+    if seen.named in seen.script.globals or seen.named in {
+        each.name for each in seen.prepared.exercise.settings.variable
+    }:
+        return False
+    imported = seen.named in MODULES or any(seen.named in there for there in MODULES.values())
+    return imported or any(
+        isinstance(node, ast.Constant) and node.value == seen.named for node in walk(seen.reference.tree)
+    )
 
 
 SLIP: Final = Slip(ID, Group.PARTS, edits, recognise=recognise)
